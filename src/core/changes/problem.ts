@@ -1,0 +1,15 @@
+/** Why a change cannot be committed, in words for the person who made it. */
+export interface Problem {
+  code: 'gone' | 'exists' | 'invalid' | 'reference' | 'loop' | 'root' | 'doorway' | 'forbidden'
+  message: string
+}
+
+export class Refusal extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.message)
+  }
+}
+
+export function refuse(code: Problem['code'], message: string): never {
+  throw new Refusal({ code, message })
+}

@@ -1,0 +1,45 @@
+import { refuse } from '../changes/problem'
+import { TopicId } from '../records/ids'
+import type { Records } from '../records/records'
+import { isRoot, type Place, type TopicRecord } from '../records/topic'
+import { rankAfter } from '../tree/rank'
+import { Draft, type Making, named, type Outcome } from './command'
+import { sideForNew } from './sides'
+
+/** A new record of a topic at a place, with nothing on it yet. */
+export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord => ({
+  id,
+  place,
+  text,
+  note: null,
+  opensMap: null,
+  folded: false,
+  trashed: false,
+})
+
+/** The place of a new child: directly after `after`, or last. */
+export function placeBelow(records: Records, parent: TopicRecord, after: TopicId | null | 'last'): Place {
+  const siblings = records.childrenWithTrashed(parent.id)
+  const neighbour = after === 'last' ? siblings.at(-1) : siblings.find((sibling) => sibling.id === after)
+  return {
+    map: parent.place.map,
+    parent: parent.id,
+    rank: rankAfter(records, parent.id, neighbour?.id ?? null),
+    side: isRoot(parent) ? sideForNew(records, parent, after === 'last' ? undefined : neighbour) : null,
+    x: null,
+    y: null,
+  }
+}
+
+/** Adds a topic below `parent`: directly after the sibling `after`, first where that is null, or last. */
+export function addTopic(
+  records: Records,
+  args: { parent: TopicId; after: TopicId | null | 'last'; text: string },
+  making: Making,
+): Outcome {
+  const draft = new Draft(records, making)
+  const parent = records.get('topic', args.parent) ?? refuse('gone', 'The topic that this one should hang on is gone.')
+  if (parent.folded) draft.update('topic', parent.id, { folded: false })
+  const topic = draft.create('topic', blankTopic(draft.newId(TopicId), placeBelow(records, parent, args.after), args.text))
+  return draft.outcome(`Add ${named(args.text)}`, [topic.id])
+}

@@ -1,0 +1,47 @@
+import { type OutlineItem, outlineItem } from './outline'
+
+const TAB = 4
+const BULLET = /^(?:[-*+•◦▪‣–—]|\d{1,9}[.)])\s+/
+
+/** Columns of white space at the beginning of a line; a tab reaches to the next multiple of four. */
+function indentOf(line: string): number {
+  let columns = 0
+  for (const letter of line) {
+    if (letter === ' ' || letter === '\u00a0') columns++
+    else if (letter === '\t') columns += TAB - (columns % TAB)
+    else break
+  }
+  return columns
+}
+
+/**
+ * Reads indented or bulleted text: a line is an item, and hangs on the nearest line above that is indented less.
+ * Bullets and numbers before the text are dropped, empty lines skipped. Linear in the length of the text.
+ */
+export function readIndentedText(text: string): OutlineItem[] {
+  const top: OutlineItem[] = []
+  const open: { indent: number; item: OutlineItem }[] = []
+  for (const line of text.split(/\r\n?|\n/)) {
+    const words = line.trim()
+    if (words === '') continue
+    const indent = indentOf(line)
+    const item = outlineItem(words.replace(BULLET, ''))
+    while (open.length > 0 && open.at(-1)!.indent >= indent) open.pop()
+    const parent = open.at(-1)?.item
+    if (parent) parent.children.push(item)
+    else top.push(item)
+    open.push({ indent, item })
+  }
+  return top
+}
+
+/** Writes items as text, two spaces a level, so that any editor receives a clean list. Line breaks become spaces. */
+export function writeIndentedText(items: readonly OutlineItem[]): string {
+  const lines: string[] = []
+  const waiting = items.map((item) => ({ item, level: 0 })).reverse()
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    lines.push(`${'  '.repeat(next.level)}- ${next.item.text.replace(/\s*\n\s*/g, ' ')}`)
+    for (let i = next.item.children.length - 1; i >= 0; i--) waiting.push({ item: next.item.children[i]!, level: next.level + 1 })
+  }
+  return lines.join('\n')
+}

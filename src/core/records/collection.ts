@@ -1,0 +1,13 @@
+import { z } from 'zod'
+import { CollectionId, MapId } from './ids'
+import { title } from './text'
+
+/** All the maps, notes and files that belong together and are published together. */
+export const CollectionRecord = z.strictObject({
+  id: CollectionId,
+  title,
+  /** The map that the trail and the published site begin with. */
+  homeMap: MapId.nullable(),
+  trashed: z.boolean(),
+})
+export type CollectionRecord = z.infer<typeof CollectionRecord>

@@ -1,0 +1,16 @@
+import { z } from 'zod'
+import { FileId } from './ids'
+import { storedText } from './text'
+
+/** A file uploaded into the collection. Its content is addressed by its SHA-256 and never changes. */
+export const FileRecord = z.strictObject({
+  id: FileId,
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  name: storedText(255).min(1),
+  /** Media type as found in the content, not as claimed by the uploader. */
+  type: storedText(255),
+  /** Size in bytes. */
+  size: z.number().int().min(0),
+  trashed: z.boolean(),
+})
+export type FileRecord = z.infer<typeof FileRecord>

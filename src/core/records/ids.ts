@@ -1,0 +1,29 @@
+import { z } from 'zod'
+
+/** Every record is known by a UUIDv7 made by whoever makes the record. The brand keeps ids of different kinds apart. */
+const id = <Brand extends string>(brand: Brand) => {
+  void brand
+  return z.uuid().brand<Brand>()
+}
+
+export const CollectionId = id('CollectionId')
+export const MapId = id('MapId')
+export const TopicId = id('TopicId')
+export const NoteId = id('NoteId')
+export const CrosslinkId = id('CrosslinkId')
+export const WeblinkId = id('WeblinkId')
+export const FileId = id('FileId')
+export const AttachmentId = id('AttachmentId')
+export const ChangeId = id('ChangeId')
+export const PersonId = id('PersonId')
+
+export type CollectionId = z.infer<typeof CollectionId>
+export type MapId = z.infer<typeof MapId>
+export type TopicId = z.infer<typeof TopicId>
+export type NoteId = z.infer<typeof NoteId>
+export type CrosslinkId = z.infer<typeof CrosslinkId>
+export type WeblinkId = z.infer<typeof WeblinkId>
+export type FileId = z.infer<typeof FileId>
+export type AttachmentId = z.infer<typeof AttachmentId>
+export type ChangeId = z.infer<typeof ChangeId>
+export type PersonId = z.infer<typeof PersonId>

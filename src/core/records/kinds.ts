@@ -1,0 +1,36 @@
+import { AttachmentRecord } from './attachment'
+import { CollectionRecord } from './collection'
+import { CrosslinkRecord } from './crosslink'
+import { FileRecord } from './file'
+import { MapRecord } from './map'
+import { NoteRecord } from './note'
+import { TopicRecord } from './topic'
+import { WeblinkRecord } from './weblink'
+
+/** Every kind of record that a change can touch, with the schema that guards it. */
+export const recordSchemas = {
+  collection: CollectionRecord,
+  map: MapRecord,
+  topic: TopicRecord,
+  note: NoteRecord,
+  crosslink: CrosslinkRecord,
+  weblink: WeblinkRecord,
+  attachment: AttachmentRecord,
+  file: FileRecord,
+} as const
+
+export interface RecordByKind {
+  collection: CollectionRecord
+  map: MapRecord
+  topic: TopicRecord
+  note: NoteRecord
+  crosslink: CrosslinkRecord
+  weblink: WeblinkRecord
+  attachment: AttachmentRecord
+  file: FileRecord
+}
+export type RecordKind = keyof RecordByKind
+export type AnyRecord = RecordByKind[RecordKind]
+
+/** Order in which records can be written so that each finds what it refers to. */
+export const RECORD_KINDS = ['collection', 'file', 'note', 'map', 'topic', 'crosslink', 'weblink', 'attachment'] as const satisfies readonly RecordKind[]

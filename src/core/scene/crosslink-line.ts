@@ -1,0 +1,56 @@
+import { type Bounds, boundsOf, type TopicBox } from '../layout/map-layout'
+import type { CrosslinkRecord } from '../records/crosslink'
+import { type Drawing, drawing, px } from './drawing'
+
+export interface CrosslinkLine {
+  link: CrosslinkRecord
+  bounds: Bounds
+  drawing: Drawing
+}
+
+interface Point {
+  x: number
+  y: number
+}
+
+const ARROW = 7
+
+/** A cross-link as a curve from the edge of one box to the edge of another, with a small head at its far end. */
+export function crosslinkLine(link: CrosslinkRecord, from: TopicBox, to: TopicBox): CrosslinkLine {
+  const [start, end] = nearestEdges(from, to)
+  const bend = Math.min(120, 30 + Math.abs(end.y - start.y) / 3)
+  const c1 = { x: start.x + start.out * bend, y: start.y }
+  const c2 = { x: end.x + end.out * bend, y: end.y }
+  const curve = `M${px(start.x)} ${px(start.y)}C${px(c1.x)} ${px(c1.y)} ${px(c2.x)} ${px(c2.y)} ${px(end.x)} ${px(end.y)}`
+  const head = `M${px(end.x + end.out * ARROW)} ${px(end.y - 4)}L${px(end.x)} ${px(end.y)}L${px(end.x + end.out * ARROW)} ${px(end.y + 4)}`
+  const bounds = boundsOf([start, end, c1, c2].map((point) => ({ x: point.x - 4, y: point.y - 4, width: 8, height: 8 })))
+  const parts = [
+    drawing('path', { d: curve, class: 'crosslink-reach' }),
+    drawing('path', { d: curve, class: 'crosslink-line' }),
+    drawing('path', { d: head, class: 'crosslink-head' }),
+  ]
+  if (link.label !== '') parts.push(label(link.label, { x: (start.x + 3 * c1.x + 3 * c2.x + end.x) / 8, y: (start.y + end.y) / 2 }))
+  return { link, bounds, drawing: drawing('g', { class: 'crosslink', 'data-crosslink': link.id }, parts) }
+}
+
+const label = (text: string, at: Point) =>
+  drawing('text', { x: px(at.x), y: px(at.y - 4), class: 'crosslink-label', 'text-anchor': 'middle' }, [text])
+
+/** The pair of upright edges that lie nearest to one another; `out` points away from the box. */
+function nearestEdges(from: TopicBox, to: TopicBox): [Point & { out: number }, Point & { out: number }] {
+  const edges = (box: TopicBox) => [
+    { x: box.x, y: box.y + box.height / 2, out: -1 },
+    { x: box.x + box.width, y: box.y + box.height / 2, out: 1 },
+  ]
+  let best: [Point & { out: number }, Point & { out: number }] | null = null
+  let least = Number.POSITIVE_INFINITY
+  for (const a of edges(from))
+    for (const b of edges(to)) {
+      const distance = Math.abs(a.x - b.x)
+      if (distance < least) {
+        least = distance
+        best = [a, b]
+      }
+    }
+  return best!
+}

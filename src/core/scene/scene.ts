@@ -1,0 +1,35 @@
+import { type Bounds, boundsOf, type CountTopics, layoutMap, type MapLayout, type TopicBox } from '../layout/map-layout'
+import { crosslinkIsQuiet } from '../network/crosslinks'
+import type { Records } from '../records/records'
+import { drawConnectors } from './connectors'
+import { type CrosslinkLine, crosslinkLine } from './crosslink-line'
+import type { Drawing } from './drawing'
+
+/** Everything that is drawn of a map, in map units. */
+export interface Scene {
+  layout: MapLayout
+  /** What hangs together below one topic: drawn as one piece, and in view when `bounds` is. */
+  connectors: readonly { parent: TopicBox; bounds: Bounds; drawing: Drawing }[]
+  crosslinks: readonly CrosslinkLine[]
+  bounds: Bounds
+}
+
+const MARGIN = 40
+
+/** Lays out a map and prepares what is to be drawn. Linear in the visible topics and links. */
+export function buildScene(records: Records, map: string, countTopics: CountTopics): Scene {
+  const layout = layoutMap(records, map, countTopics)
+  const crosslinks: CrosslinkLine[] = []
+  for (const box of layout.boxes)
+    for (const link of records.crosslinksFrom(box.topic.id)) {
+      const to = link.toTopic ? layout.byTopic.get(link.toTopic) : undefined
+      if (to && !crosslinkIsQuiet(records, link)) crosslinks.push(crosslinkLine(link, box, to))
+    }
+  const { x, y, width, height } = boundsOf([...(layout.boxes.length > 0 ? [layout.bounds] : []), ...crosslinks.map((line) => line.bounds)])
+  return {
+    layout,
+    connectors: drawConnectors(layout),
+    crosslinks,
+    bounds: { x: x - MARGIN, y: y - MARGIN, width: width + MARGIN * 2, height: height + MARGIN * 2 },
+  }
+}

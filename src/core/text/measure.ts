@@ -1,0 +1,133 @@
+import metrics from './font-metrics.generated.json'
+
+export type Weight = 400 | 600
+
+/** A line of wrapped text. `exact` is false where a letter is not in the shipped fonts and its width is an upper bound. */
+export interface Line {
+  text: string
+  /** Width in px. */
+  width: number
+  exact: boolean
+}
+
+interface Face {
+  widths: ReadonlyMap<number, number>
+  /** Advance widths of the code points below 256, in em. */
+  small: Float64Array
+  /** Kerning between code points below 256, in em, at [first * 256 + second]. */
+  kerning: Float64Array
+}
+
+function loadFace(weight: Weight): Face {
+  const face = metrics[weight]
+  const em = face.unitsPerEm
+  const widths = new Map(Object.entries(face.widths).map(([code, width]) => [Number(code), width / em]))
+  const small = new Float64Array(256).fill(Number.NaN)
+  for (const [code, width] of widths) if (code < 256) small[code] = width
+  const kerning = new Float64Array(65_536)
+  for (const [pair, kern] of Object.entries(face.kerning)) kerning[pair.charCodeAt(0) * 256 + pair.charCodeAt(1)] = kern / em
+  return { widths, small, kerning }
+}
+
+const faces: Partial<Record<Weight, Face>> = {}
+const faceOf = (weight: Weight): Face => (faces[weight] ??= loadFace(weight))
+
+/** Upper bounds in em for what the shipped fonts do not draw. */
+const WIDE = 1.4
+const INVISIBLE = /[\p{M}\p{Cf}]/u
+
+/**
+ * Width of one line of text in px, from the advance widths and kerning of the shipped fonts, so that browser, worker
+ * and server agree to a hundredth of a pixel. Letters without a shipped font count with an upper bound. Linear.
+ */
+export function measureLine(text: string, size: number, weight: Weight): { width: number; exact: boolean } {
+  const { widths, small, kerning } = faceOf(weight)
+  let em = 0
+  let exact = true
+  let before = 0
+  for (let i = 0; i < text.length; i++) {
+    let code = text.charCodeAt(i)
+    if (code < 256) {
+      const width = small[code]!
+      if (Number.isNaN(width)) exact = false
+      else em += width + (before > 0 ? kerning[before * 256 + code]! : 0)
+      before = code
+      continue
+    }
+    before = 0
+    code = text.codePointAt(i)!
+    if (code > 0xffff) i++
+    const width = widths.get(code)
+    if (width !== undefined) em += width
+    else {
+      exact = false
+      if (!INVISIBLE.test(String.fromCodePoint(code))) em += WIDE
+    }
+  }
+  return { width: em * size, exact }
+}
+
+const NO_SPACES = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/u
+const segmenter = new Intl.Segmenter('und', { granularity: 'word' })
+const graphemes = new Intl.Segmenter('und', { granularity: 'grapheme' })
+
+/** Pieces between which a line may end: words with the spaces and punctuation that follow them. */
+function pieces(paragraph: string): string[] {
+  if (!NO_SPACES.test(paragraph)) return paragraph.match(/\S+\s*|\s+/gu) ?? []
+  const found: string[] = []
+  for (const { segment, isWordLike } of segmenter.segment(paragraph)) {
+    const last = found.at(-1)
+    if (last !== undefined && (!isWordLike || !(/\s$/u.test(last) || NO_SPACES.test(segment) || NO_SPACES.test(last))))
+      found[found.length - 1] = last + segment
+    else found.push(segment)
+  }
+  return found
+}
+
+/** The longest beginnings of a word that fit, for words wider than a whole line. */
+function chop(word: string, maxWidth: number, size: number, weight: Weight): string[] {
+  const parts: string[] = []
+  let part = ''
+  for (const { segment } of graphemes.segment(word)) {
+    if (part !== '' && measureLine(part + segment, size, weight).width > maxWidth) {
+      parts.push(part)
+      part = ''
+    }
+    part += segment
+  }
+  return [...parts, part]
+}
+
+/**
+ * Breaks text into lines no wider than `maxWidth` px (a single letter may be wider), at word boundaries where
+ * possible and at every line break. Always gives at least one line. Space at the end of a line is dropped.
+ * Word boundaries follow Unicode Standard Annex 29 for scripts that are written without spaces.
+ */
+export function wrapText(text: string, maxWidth: number, size: number, weight: Weight): Line[] {
+  const lines: Line[] = []
+  const push = (line: string) => {
+    const trimmed = line.trimEnd()
+    lines.push({ text: trimmed, ...measureLine(trimmed, size, weight) })
+  }
+  for (const paragraph of text.split('\n')) {
+    if (measureLine(paragraph, size, weight).width <= maxWidth) {
+      push(paragraph)
+      continue
+    }
+    let line = ''
+    for (const piece of pieces(paragraph)) {
+      if (line !== '' && measureLine((line + piece).trimEnd(), size, weight).width > maxWidth) {
+        push(line)
+        line = ''
+      }
+      if (line !== '' || measureLine(piece.trimEnd(), size, weight).width <= maxWidth) line += piece
+      else {
+        const parts = chop(piece, maxWidth, size, weight)
+        for (const part of parts.slice(0, -1)) push(part)
+        line = parts.at(-1)!
+      }
+    }
+    if (line.trim() !== '' || lines.length === 0) push(line)
+  }
+  return lines
+}
