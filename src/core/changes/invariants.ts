@@ -22,7 +22,6 @@ export function checkInvariants(records: Records, edits: readonly Edit[], comple
       if (edit.before === null || edit.after.place || edit.after.trashed !== undefined) maps.add(topic.place.map)
       if (edit.after.place || edit.after.trashed !== undefined || edit.after.opensMap !== undefined)
         for (const arriving of records.mapsArrivingBy(topic.id)) check.homeDoorway(arriving)
-      if (edit.after.place) check.doorwaysAbove(topic.place.map)
     } else if (edit.kind === 'map') {
       const map = records.need('map', edit.id)
       if (!map.trashed) maps.add(map.id)
@@ -79,7 +78,7 @@ class Checker {
   }
 
   /** Home doorways lead up to a map without one; they never close a loop. */
-  doorwaysAbove(mapId: string): void {
+  private doorwaysAbove(mapId: string): void {
     const seen = new Set<string>()
     let map = this.records.get('map', mapId)
     while (map) {

@@ -63,7 +63,7 @@ function signRow(box: TopicBox): Drawing[] {
   for (const { sign, count } of box.signs) {
     const name = signName(sign, count)
     row.push(
-      drawing('g', { class: 'sign', 'data-sign': sign, transform: `translate(${px(x)} ${px(y)})` }, [
+      drawing('g', { class: `sign level-${Math.min(box.level, 2)}-signs`, 'data-sign': sign, transform: `translate(${px(x)} ${px(y)})` }, [
         drawing('title', {}, [name]),
         drawing('rect', { width: SIGN_SIZE, height: 14, class: 'sign-reach' }),
         drawing('path', { d: SIGN_PATHS[sign], transform: 'scale(0.58)', class: 'sign-outline' }),

@@ -1,0 +1,33 @@
+import { createHash } from 'node:crypto'
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { root } from './dependencies.mjs'
+import { run } from './run.mjs'
+import { say, Trouble } from './say.mjs'
+
+const STAMP = join(root, 'dist', 'built-from')
+
+/** Names, sizes and times of everything that the build reads. */
+function fingerprint() {
+  const hash = createHash('sha256')
+  const visit = (path) => {
+    const full = join(root, path)
+    if (!existsSync(full)) return
+    const stats = statSync(full)
+    if (stats.isDirectory()) for (const name of readdirSync(full).sort()) visit(join(path, name))
+    else hash.update(`${path}\0${createHash('sha256').update(readFileSync(full)).digest('hex')}\n`)
+  }
+  for (const path of ['src', 'astro.config.mjs', 'tsconfig.json', 'package-lock.json']) visit(path)
+  return hash.digest('hex')
+}
+
+/** Builds the application where the build is missing or older than the sources. */
+export async function ensureBuilt() {
+  const wanted = fingerprint()
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return
+  say('Building Folvet …')
+  const env = { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' }
+  const { code, output } = await run('npx', ['--no-install', 'astro', 'build'], { cwd: root, env })
+  if (code !== 0) throw new Trouble(`Folvet could not be built:\n${output.trim().split('\n').slice(-30).join('\n')}`)
+  writeFileSync(STAMP, wanted)
+}

@@ -1,0 +1,262 @@
+import type { Code, Heading, List, Nodes, Paragraph, PhrasingContent, RootContent, Table } from 'mdast'
+import { parseCommonMark, tooDeep, writeCommonMark } from './commonmark'
+
+/** A node of the note editor's document, in the JSON form of ProseMirror with the names that Tiptap gives. */
+export interface DocumentNode {
+  type?: string
+  attrs?: Record<string, unknown>
+  content?: DocumentNode[]
+  marks?: { type: string; attrs?: Record<string, unknown> }[]
+  text?: string
+}
+
+/** A note taken apart for the editor: one node for each top-level block, with the words of the source that it came from. */
+export interface NoteSource {
+  blocks: DocumentNode[]
+  slices: string[]
+  /** What stands before each block and, last, after all of them: empty lines mostly. One more than there are slices. */
+  gaps: string[]
+}
+
+class Unsupported extends Error {}
+
+/**
+ * Takes a note apart. Blocks that the editor cannot show (raw HTML, footnotes, pictures, link definitions and what
+ * refers to them, aligned tables) become editable raw blocks, so that nothing is lost or changed.
+ */
+export function readNote(text: string): NoteSource {
+  if (text.trim() === '') return { blocks: [], slices: [], gaps: [text] }
+  if (tooDeep(text)) return { blocks: [rawBlock(text)], slices: [text], gaps: ['', ''] }
+  const blocks: DocumentNode[] = []
+  const slices: string[] = []
+  const gaps: string[] = []
+  let end = 0
+  for (const block of parseCommonMark(text).children) {
+    const from = block.position?.start.offset ?? end
+    const to = block.position?.end.offset ?? end
+    const slice = text.slice(from, to)
+    gaps.push(text.slice(end, from))
+    slices.push(slice)
+    blocks.push(blockOrRaw(block, slice))
+    end = to
+  }
+  gaps.push(text.slice(end))
+  return { blocks, slices, gaps }
+}
+
+const rawBlock = (text: string): DocumentNode => ({ type: 'rawBlock', content: text === '' ? [] : [{ type: 'text', text }] })
+
+function blockOrRaw(block: RootContent, slice: string): DocumentNode {
+  try {
+    return toNode(block)
+  } catch (error) {
+    if (error instanceof Unsupported) return rawBlock(slice)
+    throw error
+  }
+}
+
+function toNode(block: Nodes): DocumentNode {
+  switch (block.type) {
+    case 'paragraph':
+      return { type: 'paragraph', content: inline(block.children) }
+    case 'heading':
+      return { type: 'heading', attrs: { level: block.depth }, content: inline(block.children) }
+    case 'blockquote':
+      return { type: 'blockquote', content: block.children.map(toNode) }
+    case 'code':
+      return { type: 'codeBlock', attrs: { language: block.lang ?? null }, content: block.value === '' ? [] : [{ type: 'text', text: block.value }] }
+    case 'thematicBreak':
+      return { type: 'horizontalRule' }
+    case 'list':
+      return listNode(block)
+    case 'table':
+      return tableNode(block)
+    default:
+      throw new Unsupported(block.type)
+  }
+}
+
+function listNode(list: List): DocumentNode {
+  const isTask = list.children.some((item) => typeof item.checked === 'boolean')
+  if (isTask && (list.ordered || list.children.some((item) => typeof item.checked !== 'boolean'))) throw new Unsupported('mixed list')
+  const content = list.children.map((item): DocumentNode => {
+    const children = item.children.map(toNode)
+    if (children[0]?.type !== 'paragraph') children.unshift({ type: 'paragraph' })
+    return isTask ? { type: 'taskItem', attrs: { checked: item.checked === true }, content: children } : { type: 'listItem', content: children }
+  })
+  if (isTask) return { type: 'taskList', content }
+  return list.ordered ? { type: 'orderedList', attrs: { start: list.start ?? 1 }, content } : { type: 'bulletList', content }
+}
+
+function tableNode(table: Table): DocumentNode {
+  if (table.align?.some((align) => align !== null)) throw new Unsupported('aligned table')
+  const rows = table.children.map((row, i) => ({
+    type: 'tableRow',
+    content: row.children.map((cell) => ({ type: i === 0 ? 'tableHeader' : 'tableCell', content: [{ type: 'paragraph', content: inline(cell.children) }] })),
+  }))
+  return { type: 'table', content: rows }
+}
+
+type Marks = NonNullable<DocumentNode['marks']>
+
+function inline(content: readonly PhrasingContent[], marks: Marks = []): DocumentNode[] {
+  return content.flatMap((part): DocumentNode[] => {
+    switch (part.type) {
+      case 'text':
+        // A line break inside a paragraph is a space to whoever reads it.
+        return part.value === '' ? [] : [{ type: 'text', text: part.value.replaceAll('\n', ' '), ...(marks.length > 0 ? { marks } : {}) }]
+      case 'strong':
+        return inline(part.children, [...marks, { type: 'bold' }])
+      case 'emphasis':
+        return inline(part.children, [...marks, { type: 'italic' }])
+      case 'delete':
+        return inline(part.children, [...marks, { type: 'strike' }])
+      case 'link':
+        return inline(part.children, [...marks, { type: 'link', attrs: { href: part.url, title: part.title ?? null } }])
+      case 'inlineCode':
+        if (marks.length > 0) throw new Unsupported('marked code')
+        return [{ type: 'text', text: part.value, marks: [{ type: 'code' }] }]
+      case 'break':
+        return [{ type: 'hardBreak' }]
+      default:
+        throw new Unsupported(part.type)
+    }
+  })
+}
+
+/**
+ * Puts a note together again. `loaded` are the blocks as the editor showed them at the beginning, one for each slice
+ * of the source; blocks that are still the same keep their slice to the letter, and only changed ones are written anew.
+ */
+export function writeNote(source: NoteSource, loaded: readonly DocumentNode[], current: readonly DocumentNode[]): string {
+  const known = loaded.map((node) => JSON.stringify(node))
+  const kept = matchSame(known, current.map((node) => JSON.stringify(node)))
+  let text = ''
+  let before = -1
+  current.forEach((node, i) => {
+    const at = kept[i]!
+    const slice = at >= 0 ? source.slices[at]! : writeBlock(node)
+    if (slice === '' && at < 0) return
+    if (text === '' && i === 0) text = at === 0 ? source.gaps[0]! : ''
+    else if (text !== '') text += at >= 0 && at === before + 1 && before >= 0 ? source.gaps[at]! : '\n\n'
+    text += slice
+    before = at >= 0 ? at : -2
+  })
+  const unchangedEnd = before === source.slices.length - 1
+  if (text === '') return ''
+  return text + (unchangedEnd ? source.gaps.at(-1)! : (/\n*$/.exec(source.gaps.at(-1)!)?.[0] ?? ''))
+}
+
+/**
+ * For each of `current` the index of the one in `known` that it is, else -1; in order, as many as possible.
+ * Equal beginnings and ends are taken first; between them the longest common subsequence, where it is small enough.
+ */
+function matchSame(known: readonly string[], current: readonly string[]): number[] {
+  const match = new Array<number>(current.length).fill(-1)
+  let start = 0
+  while (start < known.length && start < current.length && known[start] === current[start]) match[start] = start++
+  let knownEnd = known.length
+  let currentEnd = current.length
+  while (knownEnd > start && currentEnd > start && known[knownEnd - 1] === current[currentEnd - 1]) match[--currentEnd] = --knownEnd
+  const rows = knownEnd - start
+  const columns = currentEnd - start
+  if (rows * columns > 250_000) return match
+  const length = Array.from({ length: rows + 1 }, () => new Uint16Array(columns + 1))
+  for (let i = rows - 1; i >= 0; i--)
+    for (let j = columns - 1; j >= 0; j--)
+      length[i]![j] = known[start + i] === current[start + j] ? length[i + 1]![j + 1]! + 1 : Math.max(length[i + 1]![j]!, length[i]![j + 1]!)
+  for (let i = 0, j = 0; i < rows && j < columns; ) {
+    if (known[start + i] === current[start + j]) match[start + j++] = start + i++
+    else if (length[i + 1]![j]! >= length[i]![j + 1]!) i++
+    else j++
+  }
+  return match
+}
+
+function writeBlock(node: DocumentNode): string {
+  if (node.type === 'rawBlock') return (node.content ?? []).map(({ text }) => text ?? '').join('')
+  return writeCommonMark({ type: 'root', children: [toMdast(node)] } as Nodes).replace(/\n+$/, '')
+}
+
+function toMdast(node: DocumentNode): RootContent {
+  const blocks = () => (node.content ?? []).map(toMdast) as never
+  switch (node.type) {
+    case 'heading':
+      return { type: 'heading', depth: (Number(node.attrs?.level) || 1) as Heading['depth'], children: phrasing(node.content) }
+    case 'blockquote':
+      return { type: 'blockquote', children: blocks() }
+    case 'codeBlock':
+      return { type: 'code', lang: (node.attrs?.language as Code['lang']) ?? null, value: (node.content ?? []).map(({ text }) => text ?? '').join('') }
+    case 'horizontalRule':
+      return { type: 'thematicBreak' }
+    case 'bulletList':
+    case 'orderedList':
+    case 'taskList':
+      return {
+        type: 'list',
+        ordered: node.type === 'orderedList',
+        start: node.type === 'orderedList' ? (Number(node.attrs?.start) || 1) : null,
+        spread: false,
+        children: (node.content ?? []).map((item) => ({
+          type: 'listItem',
+          spread: false,
+          checked: item.type === 'taskItem' ? item.attrs?.checked === true : null,
+          children: (item.content ?? []).map(toMdast) as never,
+        })),
+      }
+    case 'table':
+      return {
+        type: 'table',
+        children: (node.content ?? []).map((row) => ({
+          type: 'tableRow',
+          children: (row.content ?? []).map((cell) => ({ type: 'tableCell', children: (cell.content ?? []).flatMap((block) => phrasing(block.content)) })),
+        })),
+      }
+    case 'rawBlock':
+      return { type: 'html', value: (node.content ?? []).map(({ text }) => text ?? '').join('') }
+    default:
+      return { type: 'paragraph', children: phrasing(node.content) } satisfies Paragraph
+  }
+}
+
+const MARK_ORDER = ['link', 'bold', 'italic', 'strike', 'code']
+
+/** Runs of text with equal outer marks are written inside one of them, so that no marks stand against one another. */
+function phrasing(content: readonly DocumentNode[] = [], depth = 0): PhrasingContent[] {
+  const parts: PhrasingContent[] = []
+  for (let i = 0; i < content.length; ) {
+    const node = content[i]!
+    const mark = sorted(node)[depth]
+    if (node.type === 'hardBreak') {
+      parts.push({ type: 'break' })
+      i++
+    } else if (!mark) {
+      parts.push({ type: 'text', value: node.text ?? '' })
+      i++
+    } else {
+      const key = JSON.stringify(mark)
+      let end = i + 1
+      while (end < content.length && JSON.stringify(sorted(content[end]!)[depth]) === key) end++
+      parts.push(marked(mark, content.slice(i, end), depth + 1))
+      i = end
+    }
+  }
+  return parts
+}
+
+const sorted = (node: DocumentNode): Marks => [...(node.marks ?? [])].sort((a, b) => MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type))
+
+function marked(mark: Marks[number], run: readonly DocumentNode[], depth: number): PhrasingContent {
+  switch (mark.type) {
+    case 'code':
+      return { type: 'inlineCode', value: run.map(({ text }) => text ?? '').join('') }
+    case 'link':
+      return { type: 'link', url: String(mark.attrs?.href ?? ''), title: (mark.attrs?.title as string | null) ?? null, children: phrasing(run, depth) as never }
+    case 'italic':
+      return { type: 'emphasis', children: phrasing(run, depth) }
+    case 'strike':
+      return { type: 'delete', children: phrasing(run, depth) }
+    default:
+      return { type: 'strong', children: phrasing(run, depth) }
+  }
+}

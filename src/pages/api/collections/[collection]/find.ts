@@ -1,0 +1,10 @@
+import { find } from '../../../../server/collections'
+import { endpoint } from '../../../../server/http/endpoint'
+
+export const GET = endpoint({
+  access: 'reader',
+  async handle({ who, url }) {
+    const words = (url.searchParams.get('words') ?? '').trim().slice(0, 200).replaceAll('\u0000', '')
+    return words === '' ? [] : find(who.collection, words)
+  },
+})

@@ -1,0 +1,4 @@
+import { endpoint } from '../../../../server/http/endpoint'
+import { MergeRequest, planMergeOf } from '../../../../server/run-command'
+
+export const POST = endpoint({ access: 'reader', body: MergeRequest, handle: ({ who, body }) => planMergeOf(who.collection, body) })

@@ -1,0 +1,141 @@
+import { v7 as uuid } from 'uuid'
+import { Records } from '../core/records/records'
+import type { CollectionDigest, FarTopic, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
+import { type Client, database, snapshot } from './database'
+import { selectRecords } from './records/tables'
+
+export interface CollectionRow {
+  id: string
+  title: string
+  role: Role
+  trashed: boolean
+  maps: number
+  topics: number
+  homeMap: string | null
+  changedAt: string | null
+}
+
+export async function createCollection(client: Client, owner: string, title: string): Promise<string> {
+  const id = uuid()
+  await client.query('INSERT INTO collection (id, title) VALUES ($1, $2)', [id, title])
+  await client.query('INSERT INTO collection_counter (collection) VALUES ($1)', [id])
+  await addMember(client, id, owner, 'owner')
+  return id
+}
+
+export async function addMember(client: Client, collection: string, person: string, role: Role): Promise<void> {
+  await client.query(
+    `INSERT INTO membership (person, collection, role) VALUES ($1, $2, $3)
+     ON CONFLICT (person, collection) DO UPDATE SET role = excluded.role`,
+    [person, collection, role],
+  )
+}
+
+/** The collections of a person, most recently changed first. */
+export async function collectionsOf(person: string): Promise<CollectionRow[]> {
+  const { rows } = await database().query<CollectionRow>(
+    `SELECT c.id, c.title, m.role, c.trashed, c.home_map AS "homeMap",
+            (SELECT count(*)::int FROM map WHERE map.collection = c.id AND NOT map.trashed) AS maps,
+            (SELECT count(*)::int FROM topic WHERE topic.collection = c.id AND NOT topic.trashed) AS topics,
+            (SELECT max(at) FROM change WHERE change.collection = c.id) AS "changedAt"
+     FROM membership m JOIN collection c ON c.id = m.collection WHERE m.person = $1 ORDER BY "changedAt" DESC NULLS LAST, c.id`,
+    [person],
+  )
+  return rows
+}
+
+async function numberOf(client: Client, collection: string): Promise<number> {
+  const { rows } = await client.query<{ last: number }>('SELECT last FROM collection_counter WHERE collection = $1', [collection])
+  return rows[0]?.last ?? 0
+}
+
+/** Both directions of every cross-link between two maps: `other` is the map at one end, `map` that at the far end. */
+const LINK_ENDS = `WITH link AS (
+    SELECT f.map AS a, COALESCE(t.map, l.to_map) AS b
+    FROM crosslink l JOIN topic f ON f.collection = $1 AND f.id = l.from_topic
+    LEFT JOIN topic t ON t.collection = $1 AND t.id = l.to_topic
+    WHERE l.collection = $1 AND NOT l.trashed
+  ), ends AS (SELECT a AS other, b AS map FROM link WHERE a <> b UNION ALL SELECT b, a FROM link WHERE a <> b)`
+
+/** One row for each map, whatever it holds. */
+export function digestOf(collection: string, role: Role, person: string): Promise<CollectionDigest> {
+  return snapshot(async (client) => {
+    const [record] = await selectRecords(client, 'collection', collection)
+    const { rows } = await client.query<MapDigest>(
+      `${LINK_ENDS}
+       SELECT m.id, m.title, m.trashed, m.home_doorway AS "homeDoorway", d.map AS "parentMap",
+              (SELECT count(*)::int FROM topic t WHERE t.collection = $1 AND t.map = m.id AND NOT t.trashed) AS topics,
+              ARRAY(SELECT DISTINCT t.opens_map FROM topic t
+                    WHERE t.collection = $1 AND t.map = m.id AND t.opens_map IS NOT NULL AND NOT t.trashed) AS opens,
+              COALESCE((SELECT json_agg(json_build_object('map', l.map, 'links', l.links) ORDER BY l.links DESC, l.map)
+                        FROM (SELECT ends.map, count(*)::int AS links FROM ends WHERE ends.other = m.id GROUP BY ends.map) l), '[]') AS linked
+       FROM map m LEFT JOIN topic d ON d.collection = $1 AND d.id = m.home_doorway
+       WHERE m.collection = $1 ORDER BY m.id`,
+      [collection],
+    )
+    return { number: await numberOf(client, collection), collection: record!, role, person: person as CollectionDigest['person'], maps: rows }
+  })
+}
+
+/** Everything that an open map needs; null where there is no such map in the collection. */
+export function mapSnapshot(collection: string, map: string): Promise<MapSnapshot | null> {
+  return snapshot(async (client) => {
+    const [record] = await selectRecords(client, 'map', collection, 'AND id = $2', [map])
+    if (!record) return null
+    const here = 'SELECT id FROM topic WHERE collection = $1 AND map = $2'
+    const topics = await selectRecords(client, 'topic', collection, 'AND map = $2', [map])
+    const crosslinks = await selectRecords(client, 'crosslink', collection, `AND (from_topic IN (${here}) OR to_topic IN (${here}) OR to_map = $2)`, [map])
+    const attachments = await selectRecords(client, 'attachment', collection, `AND topic IN (${here})`, [map])
+    const held = new Set<string>(topics.map((topic) => topic.id))
+    const far = crosslinks.flatMap((link) => [link.from, link.toTopic ?? '']).filter((id) => id !== '' && !held.has(id))
+    const { rows: farTopics } = await client.query<FarTopic>('SELECT id, map, text FROM topic WHERE collection = $1 AND id = ANY($2)', [collection, far])
+    return {
+      number: await numberOf(client, collection),
+      map: record,
+      topics,
+      notes: await selectRecords(client, 'note', collection, 'AND id IN (SELECT note FROM topic WHERE collection = $1 AND map = $2)', [map]),
+      crosslinks,
+      weblinks: await selectRecords(client, 'weblink', collection, `AND topic IN (${here})`, [map]),
+      attachments,
+      files: await selectRecords(client, 'file', collection, 'AND id = ANY($2)', [attachments.map(({ file }) => file)]),
+      farTopics,
+    }
+  })
+}
+
+/** All records of a collection as of one moment, with the number of its last change. */
+export function wholeCollection(collection: string, load: (client: Client, into: Records) => Promise<void>): Promise<{ records: Records; number: number }> {
+  return snapshot(async (client) => {
+    const records = new Records()
+    await load(client, records)
+    return { records, number: await numberOf(client, collection) }
+  })
+}
+
+export interface Found {
+  kind: 'topic' | 'map'
+  id: string
+  map: string
+  mapTitle: string
+  text: string
+}
+
+/** Maps and topics whose text contains the words, maps first; at most 40. What lies in the trash is left out. */
+export async function find(collection: string, words: string): Promise<Found[]> {
+  const pattern = `%${words.replace(/[\\%_]/g, '\\$&')}%`
+  const { rows } = await database().query<Found>(
+    `(SELECT 'map' AS kind, id, id AS map, title AS "mapTitle", title AS text FROM map
+      WHERE collection = $1 AND NOT trashed AND title ILIKE $2 ORDER BY length(title), id LIMIT 10)
+     UNION ALL
+     (SELECT 'topic', t.id, t.map, m.title, t.text FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map
+      WHERE t.collection = $1 AND NOT t.trashed AND NOT m.trashed AND t.text ILIKE $2
+        AND NOT EXISTS (
+          WITH RECURSIVE above(parent, trashed) AS (
+            SELECT t.parent, false
+            UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
+          ) SELECT 1 FROM above WHERE trashed)
+      ORDER BY position(lower($3) IN lower(t.text)), length(t.text), t.id LIMIT 30)`,
+    [collection, pattern, words],
+  )
+  return rows
+}

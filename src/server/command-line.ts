@@ -1,0 +1,107 @@
+import { existsSync, readdirSync } from 'node:fs'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { dirname, join, resolve, sep } from 'node:path'
+import { parseArgs } from 'node:util'
+import { buildSite } from '../site/site'
+import { checkCollection } from './check'
+import { createCollection, wholeCollection } from './collections'
+import { closeDatabase, database, transaction } from './database'
+import { loadDemo } from './demo'
+import { readContent } from './files/contents'
+import { importFolder } from './import-folder'
+import { personByAddress } from './people/people'
+import { siteAssets } from './publications/assets'
+import { loadCollection } from './records/tables'
+
+const USAGE = `Usage:
+  folvet import PATH [--title TITLE] [--owner ADDRESS]   a folder or file becomes a new collection
+  folvet publish [--collection ID|TITLE] --out DIR       writes the site of a collection
+  folvet check [--collection ID|TITLE]                   prints broken links, unreachable maps, missing files as JSON
+  folvet demo                                            loads the demo collection once
+`
+
+/** Runs one job; returns the exit code. What is asked for goes to standard output, trouble to standard error. */
+export async function runCommandLine(args: readonly string[]): Promise<number> {
+  const { values, positionals } = parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    options: { out: { type: 'string' }, collection: { type: 'string' }, title: { type: 'string' }, owner: { type: 'string' } },
+  })
+  const [job, path] = positionals
+  try {
+    switch (job) {
+      case 'import':
+        return path ? await importJob(path, values.title, values.owner) : usage()
+      case 'publish':
+        return values.out ? await publishJob(values.collection, values.out) : usage()
+      case 'check':
+        return print(await checkCollection((await chosen(values.collection)).id))
+      case 'demo':
+        await loadDemo()
+        return 0
+      default:
+        return usage()
+    }
+  } catch (error) {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+    return 1
+  } finally {
+    await closeDatabase()
+  }
+}
+
+function usage(): number {
+  process.stderr.write(USAGE)
+  return 2
+}
+
+function print(value: unknown): number {
+  process.stdout.write(`${JSON.stringify(value, null, 2)}\n`)
+  return 0
+}
+
+async function importJob(path: string, title: string | undefined, owner: string | undefined): Promise<number> {
+  const person = owner ? await personByAddress(owner) : await firstPerson()
+  if (!person) throw new Error(owner ? `Nobody has the address ${owner}.` : 'There is no person yet who could own the collection.')
+  const name = title ?? resolve(path).split(sep).at(-1)!.replace(/\.[^.]*$/, '')
+  const collection = await transaction((client) => createCollection(client, person.id, name))
+  try {
+    return print({ collection, ...(await importFolder(collection, person, resolve(path))) })
+  } catch (error) {
+    await database().query('DELETE FROM collection WHERE id = $1', [collection])
+    throw error
+  }
+}
+
+async function firstPerson() {
+  const { rows } = await database().query<{ id: string; name: string }>('SELECT id, name FROM person WHERE address IS NOT NULL ORDER BY created_at LIMIT 1')
+  return rows[0] ?? null
+}
+
+async function chosen(name: string | undefined): Promise<{ id: string; title: string }> {
+  const { rows } = await database().query<{ id: string; title: string }>(
+    'SELECT id, title FROM collection WHERE NOT trashed AND ($1::text IS NULL OR id::text = $1 OR title = $1) ORDER BY id',
+    [name ?? null],
+  )
+  if (rows.length === 0) throw new Error(name ? `There is no collection ${name}.` : 'There is no collection.')
+  if (rows.length > 1) throw new Error(`Which collection? Name one with --collection:\n${rows.map((row) => `  ${row.id}  ${row.title}`).join('\n')}`)
+  return rows[0]!
+}
+
+async function publishJob(collection: string | undefined, out: string): Promise<number> {
+  const { id } = await chosen(collection)
+  const { records } = await wholeCollection(id, (client, into) => loadCollection(client, into, id))
+  const target = resolve(out)
+  if (existsSync(target) && readdirSync(target).length > 0 && !existsSync(join(target, 'assets', 'reader.js')))
+    throw new Error(`${target} holds something else than a site. Give an empty folder, or one with a site to replace.`)
+  await rm(target, { recursive: true, force: true })
+  let count = 0
+  for (const { files } of buildSite(records, id, siteAssets()))
+    for (const file of files) {
+      const path = join(target, ...file.path.split('/'))
+      await mkdir(dirname(path), { recursive: true })
+      await writeFile(path, 'file' in file ? readContent(file.file.sha256, 0, file.file.size - 1) : file.content)
+      count++
+    }
+  return print({ out: target, files: count })
+}

@@ -1,0 +1,2 @@
+/** The PostgreSQL channel on which `collection:number` is sent after each commit. */
+export const CHANGE_CHANNEL = 'folvet_change'

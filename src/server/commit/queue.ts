@@ -1,0 +1,63 @@
+import { type CommitResult, commitChanges, type Submission } from './commit-changes'
+
+interface Waiting extends Submission {
+  resolve(result: CommitResult): void
+  reject(error: unknown): void
+}
+
+/** Most changes in one transaction. */
+const BATCH = 64
+
+const queues = new Map<string, Waiting[]>()
+const running = new Set<string>()
+
+/**
+ * Hands a change to the queue of its collection. Changes that arrive while a transaction runs go together into the
+ * next one, so that many writers share the cost of a commit.
+ */
+export function submitChange(collection: string, submission: Submission): Promise<CommitResult> {
+  return new Promise((resolve, reject) => {
+    const queue = queues.get(collection)
+    const waiting = { ...submission, resolve, reject }
+    if (queue) queue.push(waiting)
+    else queues.set(collection, [waiting])
+    void run(collection)
+  })
+}
+
+async function run(collection: string): Promise<void> {
+  if (running.has(collection)) return
+  running.add(collection)
+  try {
+    for (let queue = queues.get(collection); queue && queue.length > 0; queue = queues.get(collection)) {
+      const batch = queue.splice(0, BATCH)
+      try {
+        const results = await commitChanges(collection, batch)
+        batch.forEach((waiting, i) => {
+          waiting.resolve(results[i]!)
+        })
+      } catch (error) {
+        await commitOneByOne(collection, batch, error)
+      }
+    }
+    queues.delete(collection)
+  } finally {
+    running.delete(collection)
+  }
+}
+
+/** When the database refuses a batch, each change has its own try, so that one cannot fail the others. */
+async function commitOneByOne(collection: string, batch: readonly Waiting[], error: unknown): Promise<void> {
+  if (batch.length === 1) {
+    batch[0]!.reject(error)
+    return
+  }
+  for (const waiting of batch) {
+    try {
+      const [result] = await commitChanges(collection, [waiting])
+      waiting.resolve(result!)
+    } catch (problem) {
+      waiting.reject(problem)
+    }
+  }
+}

@@ -1,0 +1,28 @@
+import { join } from 'node:path'
+import { createCollection } from './collections'
+import { database, transaction } from './database'
+import { importFolder } from './import-folder'
+import { createPerson, personByAddress } from './people/people'
+import { projectRoot } from './project-root'
+
+export const DEMO_ADDRESS = 'demo@vennmoor.example'
+
+/** Whether the demo person is there to sign in with one click. */
+export const demoIsLoaded = async (): Promise<boolean> => (await personByAddress(DEMO_ADDRESS)) !== null
+
+/** Loads the demo collection once, through the import that everybody has. Does nothing where it was loaded before. */
+export async function loadDemo(): Promise<boolean> {
+  if (await demoIsLoaded()) return false
+  const { collection, person } = await transaction(async (client) => {
+    const made = await createPerson(client, 'Ines Calder', DEMO_ADDRESS, crypto.randomUUID())
+    return { person: made, collection: await createCollection(client, made.id, 'Vennmoor handbook') }
+  })
+  try {
+    await importFolder(collection, person, join(projectRoot(), 'demo', 'vennmoor'))
+  } catch (error) {
+    await database().query('DELETE FROM collection WHERE id = $1', [collection])
+    await database().query('DELETE FROM person WHERE id = $1', [person.id])
+    throw error
+  }
+  return true
+}

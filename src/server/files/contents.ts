@@ -1,0 +1,85 @@
+import { createHash } from 'node:crypto'
+import { fileTypeFromBuffer } from 'file-type'
+import { type Client, database, transaction } from '../database'
+
+/** Largest file, in bytes. */
+export const MAX_FILE = 100 * 1024 * 1024
+const CHUNK = 1024 * 1024
+
+export class TooLarge extends Error {}
+
+export interface Content {
+  sha256: string
+  size: number
+  /** Media type found in the content; `text/plain` for text, else `application/octet-stream`. */
+  type: string
+}
+
+/**
+ * Stores a stream of bytes in chunks and names it by its SHA-256. Content that is known already is stored once.
+ * Throws TooLarge beyond `MAX_FILE`; then, as after any failure, nothing is kept.
+ */
+export function storeContent(stream: AsyncIterable<Uint8Array>): Promise<Content> {
+  return transaction(async (client) => {
+    // Chunks need a name before the hash is known: they move to it at the end, within the transaction.
+    const interim = `interim-${crypto.randomUUID()}`
+    await client.query('INSERT INTO content (sha256, size) VALUES ($1, 0)', [interim])
+    const hash = createHash('sha256')
+    let size = 0
+    let head: Buffer = Buffer.alloc(0)
+    let number = 0
+    for await (const chunk of chunked(stream)) {
+      size += chunk.length
+      if (size > MAX_FILE) throw new TooLarge('This file is too large.')
+      if (number === 0) head = chunk.subarray(0, 4_100)
+      hash.update(chunk)
+      await client.query('INSERT INTO content_chunk (sha256, number, bytes) VALUES ($1, $2, $3)', [interim, number++, chunk])
+    }
+    const sha256 = hash.digest('hex')
+    await rename(client, interim, sha256, size)
+    return { sha256, size, type: await typeOf(head) }
+  })
+}
+
+async function rename(client: Client, interim: string, sha256: string, size: number): Promise<void> {
+  const { rowCount } = await client.query('INSERT INTO content (sha256, size) VALUES ($1, $2) ON CONFLICT DO NOTHING', [sha256, size])
+  if (rowCount === 1) await client.query('UPDATE content_chunk SET sha256 = $2 WHERE sha256 = $1', [interim, sha256])
+  await client.query('DELETE FROM content WHERE sha256 = $1', [interim])
+}
+
+async function* chunked(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {
+  let parts: Uint8Array[] = []
+  let length = 0
+  for await (const part of stream) {
+    parts.push(part)
+    length += part.length
+    while (length >= CHUNK) {
+      const joined = Buffer.concat(parts)
+      yield joined.subarray(0, CHUNK)
+      const rest = joined.subarray(CHUNK)
+      parts = [rest]
+      length = rest.length
+    }
+  }
+  if (length > 0) yield Buffer.concat(parts)
+}
+
+async function typeOf(head: Buffer): Promise<string> {
+  const found = await fileTypeFromBuffer(head)
+  if (found) return found.mime
+  const text = head.toString('utf8')
+  // A cut through the middle of a letter at the end of the sample is no sign of binary content.
+  const readable = head.length > 0 && !text.includes('\u0000') && !text.slice(0, -4).includes('\ufffd')
+  return readable ? 'text/plain' : 'application/octet-stream'
+}
+
+/** The bytes from `start` to `end` (inclusive), chunk by chunk. */
+export async function* readContent(sha256: string, start: number, end: number): AsyncGenerator<Uint8Array> {
+  for (let number = Math.floor(start / CHUNK); number * CHUNK <= end; number++) {
+    const { rows } = await database().query<{ bytes: Buffer }>('SELECT bytes FROM content_chunk WHERE sha256 = $1 AND number = $2', [sha256, number])
+    const bytes = rows[0]?.bytes
+    if (!bytes) return
+    const offset = number * CHUNK
+    yield bytes.subarray(Math.max(0, start - offset), Math.min(bytes.length, end - offset + 1))
+  }
+}

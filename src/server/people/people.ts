@@ -1,0 +1,63 @@
+import { v7 as uuid } from 'uuid'
+import { type Client, database } from '../database'
+import { hashPassword, passwordMatches } from './passwords'
+
+/** Somebody who uses Folvet. Without an address they began without an account and are known by their cookie alone. */
+export interface Person {
+  id: string
+  name: string
+  address: string | null
+}
+
+const COLUMNS = 'id, name, address'
+
+export async function createGuest(client: Client): Promise<Person> {
+  const { rows } = await client.query<Person>(`INSERT INTO person (id, name) VALUES ($1, 'Guest') RETURNING ${COLUMNS}`, [uuid()])
+  return rows[0]!
+}
+
+/** Gives a guest a name, an address and a password. False where another person has the address. */
+export async function claimGuest(person: string, name: string, address: string, password: string): Promise<boolean> {
+  const { rowCount } = await database().query(
+    `UPDATE person SET name = $2, address = $3, password_hash = $4
+     WHERE id = $1 AND address IS NULL AND NOT EXISTS (SELECT 1 FROM person WHERE lower(address) = lower($3))`,
+    [person, name, address, await hashPassword(password)],
+  )
+  return rowCount === 1
+}
+
+export async function createPerson(client: Client, name: string, address: string, password: string): Promise<Person> {
+  const { rows } = await client.query<Person>(
+    `INSERT INTO person (id, name, address, password_hash) VALUES ($1, $2, $3, $4) RETURNING ${COLUMNS}`,
+    [uuid(), name, address, await hashPassword(password)],
+  )
+  return rows[0]!
+}
+
+/** Null where address and password do not belong together; takes as long where there is no such address. */
+export async function personByPassword(address: string, password: string): Promise<Person | null> {
+  const { rows } = await database().query<Person & { password_hash: string }>(
+    `SELECT ${COLUMNS}, password_hash FROM person WHERE lower(address) = lower($1)`,
+    [address],
+  )
+  const found = rows[0]
+  if (!(await passwordMatches(found?.password_hash ?? null, password)) || !found) return null
+  return { id: found.id, name: found.name, address: found.address }
+}
+
+export async function personByAddress(address: string): Promise<Person | null> {
+  const { rows } = await database().query<Person>(`SELECT ${COLUMNS} FROM person WHERE lower(address) = lower($1)`, [address])
+  return rows[0] ?? null
+}
+
+/** Removes a guest and every collection that is theirs alone, with all its content. Nothing is left to restore. */
+export async function endGuest(client: Client, person: string): Promise<void> {
+  await client.query(
+    `DELETE FROM collection WHERE id IN (
+       SELECT m.collection FROM membership m WHERE m.person = $1 AND m.role = 'owner'
+         AND NOT EXISTS (SELECT 1 FROM membership o WHERE o.collection = m.collection AND o.person <> $1 AND o.role = 'owner'))`,
+    [person],
+  )
+  await client.query('DELETE FROM person WHERE id = $1 AND address IS NULL', [person])
+  await client.query('DELETE FROM content c WHERE NOT EXISTS (SELECT 1 FROM file f WHERE f.sha256 = c.sha256) AND NOT EXISTS (SELECT 1 FROM publication_page p WHERE p.content = c.sha256)')
+}

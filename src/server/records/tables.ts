@@ -1,0 +1,69 @@
+import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../../core/records/kinds'
+import type { Records } from '../../core/records/records'
+import type { Client } from '../database'
+import { attachmentTable } from './attachment-table'
+import { collectionTable } from './collection-table'
+import { crosslinkTable } from './crosslink-table'
+import { fileTable } from './file-table'
+import { mapTable } from './map-table'
+import { noteTable } from './note-table'
+import type { Table } from './table'
+import { topicTable } from './topic-table'
+import { weblinkTable } from './weblink-table'
+
+const tables: { [K in RecordKind]: Table<K> } = {
+  collection: collectionTable,
+  map: mapTable,
+  topic: topicTable,
+  note: noteTable,
+  crosslink: crosslinkTable,
+  weblink: weblinkTable,
+  attachment: attachmentTable,
+  file: fileTable,
+}
+
+/** Records of one kind. `condition` narrows by further parameters from `$2` on, e.g. `AND id = ANY($2)`. */
+export async function selectRecords<K extends RecordKind>(
+  client: Client,
+  kind: K,
+  collection: string,
+  condition = '',
+  parameters: unknown[] = [],
+): Promise<RecordByKind[K][]> {
+  const { rows } = await client.query<RecordByKind[K]>(`${tables[kind].select} ${condition}`, [collection, ...parameters])
+  return rows
+}
+
+/** Loads records into `into`, without touching those that are there already. */
+export async function loadInto<K extends RecordKind>(
+  into: Records,
+  client: Client,
+  kind: K,
+  collection: string,
+  condition = '',
+  parameters: unknown[] = [],
+): Promise<RecordByKind[K][]> {
+  const rows = await selectRecords(client, kind, collection, condition, parameters)
+  for (const record of rows) if (!into.get(kind, record.id)) into.put(kind, record)
+  return rows
+}
+
+/** Writes the records with these ids as they are in `records`. */
+export async function writeRecords(
+  client: Client,
+  collection: string,
+  records: Records,
+  touched: ReadonlyMap<RecordKind, ReadonlySet<string>>,
+): Promise<void> {
+  for (const kind of RECORD_KINDS) {
+    const ids = touched.get(kind)
+    if (!ids || ids.size === 0) continue
+    const rows = [...ids].map((id) => records.need(kind, id))
+    await client.query(tables[kind].upsert, [collection, JSON.stringify(rows)])
+  }
+}
+
+/** Every record of a collection. Memory and time grow with the collection: for publishing, merging and checks. */
+export async function loadCollection(client: Client, into: Records, collection: string): Promise<void> {
+  for (const kind of RECORD_KINDS) await loadInto(into, client, kind, collection)
+}

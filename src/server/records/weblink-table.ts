@@ -1,0 +1,12 @@
+import type { Table } from './table'
+
+export const weblinkTable: Table<'weblink'> = {
+  kind: 'weblink',
+  select: `SELECT id, topic, url, title, rank, trashed FROM weblink WHERE collection = $1`,
+  upsert: `
+    INSERT INTO weblink (collection, id, topic, url, title, rank, trashed)
+    SELECT $1, r.id, r.topic, r.url, r.title, r.rank, r.trashed
+    FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, topic uuid, url text, title text, rank text, trashed boolean)
+    ON CONFLICT (collection, id) DO UPDATE SET
+      topic = excluded.topic, url = excluded.url, title = excluded.title, rank = excluded.rank, trashed = excluded.trashed`,
+}

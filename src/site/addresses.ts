@@ -1,0 +1,63 @@
+import { headingAddress } from '../core/formats/address'
+import type { Records } from '../core/records/records'
+import type { TopicRecord } from '../core/records/topic'
+import type { MapRecord } from '../core/records/map'
+import type { FileRecord } from '../core/records/file'
+
+const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+
+/** Where everything lies in the site, as paths from its top. The same records give the same addresses. */
+export class Addresses {
+  private readonly maps = new Map<string, string>()
+
+  constructor(
+    private readonly records: Records,
+    /** The maps that are published, oldest first. */
+    readonly published: readonly MapRecord[],
+  ) {
+    const taken = new Set<string>()
+    for (const map of published) {
+      const name = headingAddress(map.title).slice(0, 80).replace(/-$/, '') || 'map'
+      let address = name
+      for (let n = 2; taken.has(address); n++) address = `${name}-${n}`
+      taken.add(address)
+      this.maps.set(map.id, `maps/${address}.html`)
+    }
+  }
+
+  /** Undefined for a map that is not in the site. */
+  map(id: string): string | undefined {
+    return this.maps.get(id)
+  }
+
+  /** The place of a topic in the text of its map's page. */
+  topic(topic: TopicRecord): string | undefined {
+    const map = this.map(topic.place.map)
+    return map && `${map}#${anchorOf(topic)}`
+  }
+
+  file(file: FileRecord): string {
+    return `files/${file.sha256.slice(0, 12)}/${encodeURIComponent(safeFileName(file.name))}`
+  }
+
+  topicById(id: string): string | undefined {
+    const topic = this.records.get('topic', id)
+    return topic && this.topic(topic)
+  }
+}
+
+/** File names that every system can unpack; the ending is kept. */
+export const safeFileName = (name: string): string => name.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[.-]+/, '') || 'file'
+
+/** The last twelve digits of a topic's id are random enough for one page. */
+export const anchorOf = (topic: TopicRecord): string => `t-${topic.id.slice(-12)}`
+
+export const publishedMaps = (records: Records): MapRecord[] => [...records.all('map')].filter((map) => !map.trashed).sort(byId)
+
+/** The address of `to` as seen from the page `from`; both are paths from the top of the site. */
+export function relative(from: string, to: string): string {
+  const up = from.split('/').length - 1
+  const [path, fragment] = to.split('#', 2)
+  if (path === from && fragment !== undefined) return `#${fragment}`
+  return '../'.repeat(up) + to
+}

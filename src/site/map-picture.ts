@@ -1,0 +1,27 @@
+import type { Records } from '../core/records/records'
+import { px, toMarkup } from '../core/scene/drawing'
+import { buildScene } from '../core/scene/scene'
+import { drawTopic } from '../core/scene/topic-drawing'
+import { type Addresses, anchorOf, relative } from './addresses'
+import { escapeHtml, Html, html } from './html'
+
+/**
+ * The drawn map as inline SVG. Every topic is a link: a doorway to its map, any other to its place in the text below.
+ */
+export function mapPicture(records: Records, map: string, page: string, addresses: Addresses, countTopics: (map: string) => number): Html {
+  const scene = buildScene(records, map, countTopics)
+  const { x, y, width, height } = scene.bounds
+  const connectors = scene.connectors.map((connector) => toMarkup(connector.drawing)).join('')
+  const crosslinks = scene.crosslinks.map((line) => toMarkup(line.drawing)).join('')
+  const topics = scene.layout.boxes.map((box) => {
+    const door = box.topic.opensMap && addresses.map(box.topic.opensMap)
+    const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
+    const drawn = drawTopic(box).map(toMarkup).join('')
+    const name = door ? `${box.topic.text}, opens a map` : box.topic.text
+    return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}" transform="translate(${px(box.x)} ${px(box.y)})">${drawn}</a>`
+  })
+  const drawing = new Html(`${connectors}${topics.join('')}${crosslinks}`)
+  return html`<figure class="picture" aria-label="The map, drawn">
+<svg class="scene" viewBox="${px(x)} ${px(y)} ${px(width)} ${px(height)}" style="--natural-width:${Math.ceil(width)}px;--natural-height:${Math.ceil(height)}px" role="group" aria-label="Map with ${scene.layout.boxes.length} topics"><g>${drawing}</g></svg>
+</figure>`
+}

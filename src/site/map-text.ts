@@ -1,0 +1,111 @@
+import type { Records } from '../core/records/records'
+import type { TopicRecord } from '../core/records/topic'
+import { isInTrash } from '../core/tree/walk'
+import { type Addresses, anchorOf, relative } from './addresses'
+import { Html, html } from './html'
+import { type FollowAddress, noteHtml } from './note-html'
+
+const sizeOf = (bytes: number): string =>
+  bytes < 1_000 ? `${bytes} B` : bytes < 1_000_000 ? `${(bytes / 1_000).toFixed(1)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+
+/** Writes what a map says as one continuous text: headings for the upper levels, nested lists below. */
+export class MapText {
+  constructor(
+    private readonly records: Records,
+    private readonly page: string,
+    private readonly addresses: Addresses,
+  ) {}
+
+  write(root: TopicRecord, loose: readonly TopicRecord[]): Html {
+    const own = this.belongings(root, 1)
+    const branches = [...this.records.children(root.id), ...loose].map((topic) => this.section(topic, 2))
+    return html`<article id="text"><h1 id="${anchorOf(root)}">${root.text || 'Untitled'}</h1>${own}${branches}</article>`
+  }
+
+  private section(topic: TopicRecord, level: number): Html {
+    const children = this.records.children(topic.id)
+    const heading = new Html(`h${level}`)
+    const deeper = level < 3 ? children.map((child) => this.section(child, level + 1)) : this.list(children)
+    return html`<section><${heading} id="${anchorOf(topic)}">${this.title(topic)}</${heading}>${this.belongings(topic, level)}${deeper}</section>`
+  }
+
+  /** Lists nest as deep as a page can bear; what is deeper follows in one flat list, each with its way there. */
+  private list(topics: readonly TopicRecord[], depth = 0): Html | null {
+    if (topics.length === 0) return null
+    if (depth >= 60) return this.flatList(topics)
+    const items = topics.map(
+      (topic) => html`<li id="${anchorOf(topic)}"><span class="topic">${this.title(topic)}</span>${this.belongings(topic, 4)}${this.list(this.records.children(topic.id), depth + 1)}</li>`,
+    )
+    return html`<ul>${items}</ul>`
+  }
+
+  private flatList(topics: readonly TopicRecord[]): Html {
+    const items: Html[] = []
+    const waiting = [...topics].reverse()
+    for (let topic = waiting.pop(); topic; topic = waiting.pop()) {
+      items.push(html`<li id="${anchorOf(topic)}"><span class="topic">${this.title(topic)}</span>${this.belongings(topic, 4)}</li>`)
+      waiting.push(...[...this.records.children(topic.id)].reverse())
+    }
+    return html`<ul>${items}</ul>`
+  }
+
+  private title(topic: TopicRecord): Html {
+    const text = topic.text || 'Untitled'
+    const door = topic.opensMap && this.addresses.map(topic.opensMap)
+    return door ? html`<a class="doorway" href="${relative(this.page, door)}">${text}</a>` : html`${text}`
+  }
+
+  /** Note, links and files of a topic. */
+  private belongings(topic: TopicRecord, level: number): Html {
+    const note = this.records.get('note', topic.note)
+    const text = note && note.text.trim() !== '' ? html`<div class="note">${noteHtml(note.text, level, this.follow)}</div>` : null
+    const entries = [...this.crosslinks(topic), ...this.weblinks(topic), ...this.files(topic)]
+    return html`${text}${entries.length > 0 ? html`<ul class="belongings">${entries}</ul>` : null}`
+  }
+
+  private readonly follow: FollowAddress = (address) => {
+    const [, kind, id = ''] = /^folvet:(topic|map|file)\/([0-9a-f-]{36})$/.exec(address) ?? []
+    const file = kind === 'file' ? this.records.get('file', id) : undefined
+    const target = file ? this.addresses.file(file) : kind === 'map' ? this.addresses.map(id) : kind === 'topic' ? this.linkTo(id)?.address : undefined
+    return target && relative(this.page, target)
+  }
+
+  private linkTo(id: string): { text: string; address: string; map: string } | undefined {
+    const topic = this.records.get('topic', id)
+    const address = topic && !isInTrash(this.records, topic) ? this.addresses.topic(topic) : undefined
+    return topic && address ? { text: topic.text || 'Untitled', address, map: this.records.need('map', topic.place.map).title } : undefined
+  }
+
+  private crosslinks(topic: TopicRecord): Html[] {
+    const entry = (kind: 'to' | 'from', target: { text: string; address: string; map: string }, label: string) => {
+      const where = target.address.startsWith(`${this.page}#`) ? null : html` <span class="where">in ${target.map}</span>`
+      return html`<li class="link-${kind}"><span class="kind">${kind === 'to' ? 'See' : 'Linked from'}</span> <a href="${relative(this.page, target.address)}">${target.text}</a>${where}${label === '' ? null : html` (${label})`}</li>`
+    }
+    const out = this.records.crosslinksFrom(topic.id).flatMap((link) => {
+      const map = link.toMap && this.addresses.map(link.toMap)
+      const target = map ? { text: this.records.need('map', link.toMap).title, address: map, map: '' } : link.toTopic ? this.linkTo(link.toTopic) : undefined
+      if (!target) return []
+      return map ? [html`<li class="link-to"><span class="kind">See the map</span> <a href="${relative(this.page, map)}">${target.text}</a></li>`] : [entry('to', target, link.label)]
+    })
+    const root = topic.place.parent === null && topic.place.x === null
+    const incoming = [...this.records.crosslinksTo(topic.id), ...(root ? this.records.crosslinksToMap(topic.place.map) : [])]
+    return [
+      ...out,
+      ...incoming.flatMap((link) => {
+        const source = this.linkTo(link.from)
+        return source ? [entry('from', source, link.label)] : []
+      }),
+    ]
+  }
+
+  private weblinks(topic: TopicRecord): Html[] {
+    return this.records.weblinks(topic.id).map((link) => html`<li class="web"><a href="${link.url}" rel="noopener">${link.title || link.url}</a></li>`)
+  }
+
+  private files(topic: TopicRecord): Html[] {
+    return this.records.attachments(topic.id).flatMap((attachment) => {
+      const file = this.records.get('file', attachment.file)
+      return file ? [html`<li class="file"><a href="${relative(this.page, this.addresses.file(file))}">${file.name}</a> <span class="where">${sizeOf(file.size)}</span></li>`] : []
+    })
+  }
+}

@@ -1,0 +1,55 @@
+import type { FileRecord } from '../core/records/file'
+import type { Records } from '../core/records/records'
+import { topicsInOrder } from '../core/tree/walk'
+import { Addresses, publishedMaps } from './addresses'
+import { indexPage, notFoundPage } from './index-page'
+import { mapPage } from './map-page'
+import { searchIndex } from './search-index'
+
+/** A file of the site: made here, or a file of the collection that whoever writes the site looks up by its record. */
+export type SiteFile = { path: string; type: string; content: string | Uint8Array } | { path: string; file: FileRecord }
+
+/** What the site needs that is no record: its style, its script and its fonts. */
+export interface SiteAsset {
+  path: string
+  type: string
+  content: string | Uint8Array
+}
+
+export interface Progress {
+  done: number
+  total: number
+}
+
+/**
+ * Makes the site of a collection, file by file, in one order. Pure: the same records and assets give the same bytes.
+ * Each step tells how far it is, so that the caller can show progress, breathe, or stop.
+ */
+export function* buildSite(records: Records, collection: string, assets: readonly SiteAsset[]): Generator<{ files: SiteFile[]; progress: Progress }> {
+  const { title, homeMap } = records.need('collection', collection)
+  const addresses = new Addresses(records, publishedMaps(records))
+  const counts = new Map<string, number>()
+  for (const map of addresses.published) counts.set(map.id, [...topicsInOrder(records, map.id)].length)
+  const countTopics = (map: string) => counts.get(map) ?? 0
+  const total = addresses.published.length + 3
+  let done = 0
+  const step = (files: SiteFile[]) => ({ files, progress: { done: ++done, total } })
+
+  yield step([...assets])
+  for (const map of addresses.published)
+    yield step([page(addresses.map(map.id)!, mapPage(records, map, title, addresses, countTopics)), ...attachedFiles(records, map.id, addresses)])
+  yield step(searchIndex(records, addresses).map(({ path, content }) => ({ path, type: 'text/javascript; charset=utf-8', content })))
+  yield step([page('index.html', indexPage(records, title, homeMap, addresses, countTopics)), page('404.html', notFoundPage(title))])
+}
+
+const page = (path: string, content: string): SiteFile => ({ path, type: 'text/html; charset=utf-8', content })
+
+function attachedFiles(records: Records, map: string, addresses: Addresses): SiteFile[] {
+  const files: SiteFile[] = []
+  for (const topic of topicsInOrder(records, map))
+    for (const attachment of records.attachments(topic.id)) {
+      const file = records.get('file', attachment.file)
+      if (file) files.push({ path: decodeURIComponent(addresses.file(file)), file })
+    }
+  return files
+}

@@ -1,0 +1,28 @@
+import { Container, Group } from '@mantine/core'
+import type { ReactNode } from 'react'
+import styles from './page-frame.module.css'
+import { PersonMenu } from './PersonMenu'
+
+/** The frame of the screens around the workspace: a bar with the way up, and the matter beneath. */
+export function PageFrame({ trail, children }: { trail: { name: string; address: string }[]; children: ReactNode }) {
+  return (
+    <>
+      <header className={styles.bar}>
+        <Group gap="xs" wrap="nowrap" className={styles.trail}>
+          <a href="/" className={styles.name}>
+            Folvet
+          </a>
+          {trail.map(({ name, address }) => (
+            <a key={address} href={address}>
+              {name}
+            </a>
+          ))}
+        </Group>
+        <PersonMenu />
+      </header>
+      <Container size="md" py="xl" component="main">
+        {children}
+      </Container>
+    </>
+  )
+}

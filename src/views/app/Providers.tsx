@@ -1,0 +1,29 @@
+import '@mantine/core/styles.css'
+import '@mantine/notifications/styles.css'
+import '@fontsource/source-sans-3/400.css'
+import '@fontsource/source-sans-3/400-italic.css'
+import '@fontsource/source-sans-3/600.css'
+import '@fontsource/literata/400.css'
+import '@fontsource/literata/400-italic.css'
+import '@fontsource/literata/600.css'
+import '../../core/scene/scene.css'
+import './app.css'
+import { MantineProvider } from '@mantine/core'
+import { Notifications } from '@mantine/notifications'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { theme } from './theme'
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2_000 } } })
+
+/** What every screen stands in: theme, notices, and the cache of what was asked from the server. */
+export function Providers({ children }: { children: ReactNode }) {
+  return (
+    <MantineProvider theme={theme} defaultColorScheme="auto">
+      <QueryClientProvider client={queries}>
+        <Notifications position="bottom-center" limit={3} />
+        {children}
+      </QueryClientProvider>
+    </MantineProvider>
+  )
+}

@@ -1,0 +1,41 @@
+import { notifications } from '@mantine/notifications'
+import { z } from 'zod'
+
+/** An answer of the server that says no, in its words. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message)
+  }
+}
+
+const Problem = z.object({ error: z.string() })
+
+/** Asks our own server. Throws an ApiError with its words, or a TypeError where it cannot be reached. */
+export async function ask<Answer>(schema: z.ZodType<Answer>, path: string, init: { method?: string; body?: unknown } = {}): Promise<Answer> {
+  const response = await fetch(path, {
+    method: init.method ?? 'GET',
+    ...(init.body === undefined ? {} : { body: JSON.stringify(init.body), headers: { 'Content-Type': 'application/json' } }),
+  })
+  const value: unknown = await response.json().catch(() => null)
+  if (response.ok) return schema.parse(value)
+  const problem = Problem.safeParse(value)
+  throw new ApiError(response.status, problem.success ? problem.data.error : `The server answered with ${response.status}.`)
+}
+
+/** What to tell a person about something that went wrong. */
+export function wordsFor(error: unknown): string {
+  if (error instanceof ApiError) return error.message
+  if (error instanceof TypeError) return 'The server cannot be reached just now. Nothing was lost; please try again.'
+  return error instanceof Error ? error.message : 'Something went wrong.'
+}
+
+export function tell(message: string): void {
+  notifications.show({ message, color: 'spruce', autoClose: 5_000 })
+}
+
+export function tellTrouble(error: unknown): void {
+  notifications.show({ message: wordsFor(error), color: 'ember', autoClose: 8_000 })
+}

@@ -1,0 +1,17 @@
+import { createTheme, type MantineColorsTuple } from '@mantine/core'
+
+const spruce: MantineColorsTuple = ['#e2efec', '#c9e2dd', '#a3cdc5', '#7ab7ac', '#57a396', '#3f9485', '#2c8274', '#1f6f63', '#185a50', '#10443c']
+const ember: MantineColorsTuple = ['#fcece6', '#f5d3c7', '#eaae98', '#e08a69', '#d66d45', '#cc5e38', '#c4532f', '#a8431f', '#8a3618', '#6c2910']
+
+/** "Paper and spruce" for Mantine; the tones themselves stand in core/scene/scene.css. */
+export const theme = createTheme({
+  colors: { spruce, ember },
+  primaryColor: 'spruce',
+  primaryShade: { light: 7, dark: 5 },
+  fontFamily: 'var(--interface-font)',
+  headings: { fontFamily: 'var(--interface-font)', fontWeight: '600' },
+  defaultRadius: 6,
+  fontSizes: { xs: '13px', sm: '14px', md: '16px', lg: '18px', xl: '21px' },
+  cursorType: 'pointer',
+  autoContrast: true,
+})

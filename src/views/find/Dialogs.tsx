@@ -1,0 +1,140 @@
+import { Kbd, Modal, SegmentedControl, Stack, Table, Text } from '@mantine/core'
+import { useState } from 'react'
+import { addCrosslink } from '../../core/commands/crosslinks'
+import type { Drawn } from '../../core/records/crosslink'
+import type { TopicId } from '../../core/records/ids'
+import { MergeDialog } from '../merge/MergeDialog'
+import { useSession } from '../sync/use-session'
+import { ACTS, readableKey } from '../workspace/acts'
+import { situationOf } from '../workspace/situation'
+import { useWorkspace, workspace } from '../workspace/workspace-store'
+import { FindDialog } from './FindDialog'
+
+/** The dialog that is asked for, if any. */
+export function Dialogs() {
+  const session = useSession()
+  const { dialog, active, panes } = useWorkspace()
+  const close = () => workspace.dialog(null)
+  switch (dialog?.kind) {
+    case 'find':
+      return (
+        <FindDialog
+          collection={session.id}
+          title="Find anything"
+          onClose={close}
+          onTake={(found) => {
+            close()
+            workspace.go(active, found.map, found.kind === 'topic' ? found.id : null)
+          }}
+        />
+      )
+    case 'beside':
+      return (
+        <FindDialog
+          collection={session.id}
+          title="Open which map beside this one?"
+          onClose={close}
+          footer={
+            <Text size="sm" mt="sm">
+              Or the same map:{' '}
+              <button
+                type="button"
+                onClick={() => {
+                  close()
+                  workspace.openBeside(panes[0]!.map, panes[0]!.face === 'map' ? 'outline' : 'map')
+                }}
+              >
+                Show it as {panes[0]!.face === 'map' ? 'outline' : 'map'} beside
+              </button>
+            </Text>
+          }
+          onTake={(found) => {
+            close()
+            workspace.openBeside(found.map, 'map')
+          }}
+        />
+      )
+    case 'link':
+      return <LinkDialog from={dialog.from} onClose={close} />
+    case 'merge':
+      return <MergeDialog target={dialog.target} onClose={close} />
+    case 'keys':
+      return <KeysDialog onClose={close} />
+    default:
+      return null
+  }
+}
+
+function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
+  const session = useSession()
+  const [drawn, setDrawn] = useState<Drawn>('line')
+  const name = session.records.get('topic', from)?.text ?? ''
+  return (
+    <FindDialog
+      collection={session.id}
+      title={`Cross-link ${name} with …`}
+      exclude={from}
+      onClose={onClose}
+      onTake={(found) => {
+        onClose()
+        const to = found.kind === 'topic' ? { topic: found.id } : { map: found.id }
+        session.run((records, making) => addCrosslink(records, { from, to, drawn }, making))
+      }}
+      footer={
+        <Stack gap={4} mt="md">
+          <Text size="sm" id="link-drawn">
+            On the same map it is
+          </Text>
+          <SegmentedControl
+            aria-labelledby="link-drawn"
+            value={drawn}
+            onChange={(value) => setDrawn(value as Drawn)}
+            data={[
+              { value: 'line', label: 'drawn as a line' },
+              { value: 'quiet', label: 'quiet' },
+              { value: 'selected', label: 'drawn while selected' },
+            ]}
+          />
+        </Stack>
+      }
+    />
+  )
+}
+
+function KeysDialog({ onClose }: { onClose(): void }) {
+  const session = useSession()
+  const { active } = useWorkspace()
+  const situation = situationOf(session, active)
+  return (
+    <Modal opened onClose={onClose} title="All keys" size="lg">
+      <Table verticalSpacing={4}>
+        <Table.Tbody>
+          {ACTS.filter((act) => act.keys.length > 0).map((act) => (
+            <Table.Tr key={act.id}>
+              <Table.Td>{act.name(situation)}</Table.Td>
+              <Table.Td ta="right">
+                {act.keys.map((key) => (
+                  <Kbd key={key} ml={6}>
+                    {readableKey(key)}
+                  </Kbd>
+                ))}
+              </Table.Td>
+            </Table.Tr>
+          ))}
+          <Table.Tr>
+            <Table.Td>Select the nearest topic in a direction</Table.Td>
+            <Table.Td ta="right">
+              <Kbd>Arrows</Kbd>
+            </Table.Td>
+          </Table.Tr>
+          <Table.Tr>
+            <Table.Td>Keep the text being written and go on with the next sibling</Table.Td>
+            <Table.Td ta="right">
+              <Kbd>Ctrl + Enter</Kbd>
+            </Table.Td>
+          </Table.Tr>
+        </Table.Tbody>
+      </Table>
+    </Modal>
+  )
+}

@@ -1,0 +1,73 @@
+import { Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { useDebouncedValue } from '@mantine/hooks'
+import { IconMap2, IconSearch } from '@tabler/icons-react'
+import { useQuery } from '@tanstack/react-query'
+import { type ReactNode, useState } from 'react'
+import { z } from 'zod'
+import { MapId, TopicId } from '../../core/records/ids'
+import { ask } from '../app/api'
+import styles from './find.module.css'
+
+const Found = z.array(
+  z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('topic'), id: TopicId, map: MapId, mapTitle: z.string(), text: z.string() }),
+    z.object({ kind: z.literal('map'), id: MapId, map: MapId, mapTitle: z.string(), text: z.string() }),
+  ]),
+)
+export type Found = z.infer<typeof Found>[number]
+
+/** Finds topics and maps of the collection by typing; Enter or a click takes one. */
+export function FindDialog({ collection, title, footer, exclude, onTake, onClose }: { collection: string; title: string; footer?: ReactNode; exclude?: string; onTake(found: Found): void; onClose(): void }) {
+  const [words, setWords] = useState('')
+  const [at, setAt] = useState(0)
+  const [asked] = useDebouncedValue(words.trim(), 120)
+  const { data = [], isFetching } = useQuery({
+    queryKey: ['find', collection, asked],
+    queryFn: () => ask(Found, `/api/collections/${collection}/find?words=${encodeURIComponent(asked)}`),
+    enabled: asked !== '',
+    placeholderData: (before) => before,
+  })
+  const rows = asked === '' ? [] : data.filter((found) => found.id !== exclude)
+  const chosen = Math.min(at, Math.max(0, rows.length - 1))
+  return (
+    <Modal opened onClose={onClose} title={title} size="lg" transitionProps={{ duration: 0 }}>
+      <TextInput
+        data-autofocus
+        leftSection={<IconSearch size={16} />}
+        placeholder="Type a few letters of a topic or a map"
+        aria-label={title}
+        role="combobox"
+        aria-expanded={rows.length > 0}
+        aria-controls="found"
+        aria-activedescendant={rows.length > 0 ? `found-${chosen}` : undefined}
+        value={words}
+        onChange={(event) => {
+          setWords(event.currentTarget.value)
+          setAt(0)
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown') setAt(Math.min(chosen + 1, rows.length - 1))
+          else if (event.key === 'ArrowUp') setAt(Math.max(chosen - 1, 0))
+          else if (event.key === 'Enter' && rows[chosen]) onTake(rows[chosen])
+          else return
+          event.preventDefault()
+        }}
+      />
+      <ul className={styles.found} id="found" role="listbox" aria-label="Found">
+        {rows.map((found, i) => (
+          <UnstyledButton component="li" key={found.kind + found.id} id={`found-${i}`} role="option" aria-selected={i === chosen} className={styles.row} onClick={() => onTake(found)} onMouseMove={() => setAt(i)}>
+            {found.kind === 'map' && <IconMap2 size={16} aria-label="Map" />}
+            <span className={styles.text}>{found.text || 'Untitled'}</span>
+            {found.kind === 'topic' && <span className={styles.where}>in {found.mapTitle}</span>}
+          </UnstyledButton>
+        ))}
+      </ul>
+      {asked !== '' && rows.length === 0 && !isFetching && (
+        <Text c="dimmed" size="sm">
+          Nothing in this collection contains “{asked}”.
+        </Text>
+      )}
+      {footer}
+    </Modal>
+  )
+}

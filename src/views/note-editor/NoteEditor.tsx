@@ -1,0 +1,137 @@
+import '@mantine/tiptap/styles.css'
+import { RichTextEditor } from '@mantine/tiptap'
+import { Node } from '@tiptap/core'
+import { TaskItem, TaskList } from '@tiptap/extension-list'
+import { TableKit } from '@tiptap/extension-table'
+import { Placeholder } from '@tiptap/extensions'
+import { type Editor, useEditor } from '@tiptap/react'
+import StarterKit from '@tiptap/starter-kit'
+import { useEffect, useRef } from 'react'
+import { type DocumentNode, type NoteSource, readNote, writeNote } from '../../core/text/note-document'
+import styles from './note-editor.module.css'
+
+/** What the editor cannot show, as the text that it is. */
+const RawBlock = Node.create({
+  name: 'rawBlock',
+  group: 'block',
+  content: 'text*',
+  marks: '',
+  code: true,
+  defining: true,
+  parseHTML: () => [{ tag: 'pre[data-raw]', preserveWhitespace: 'full' as const }],
+  renderHTML: () => ['pre', { 'data-raw': '', title: 'Shown as it is written' }, 0],
+})
+
+const extensions = [
+  StarterKit.configure({ trailingNode: false, underline: false, link: { openOnClick: false, autolink: true, protocols: ['folvet'] } }),
+  TaskList,
+  TaskItem.configure({ nested: true }),
+  TableKit.configure({ table: { resizable: false } }),
+  RawBlock,
+  Placeholder.configure({ placeholder: 'Write what lies behind this topic …' }),
+]
+
+const SAVE_AFTER_MS = 600
+
+interface Loaded {
+  text: string
+  source: NoteSource
+  blocks: DocumentNode[]
+}
+
+function load(editor: Editor, text: string): Loaded {
+  const source = readNote(text)
+  editor.commands.setContent({ type: 'doc', content: source.blocks.length > 0 ? source.blocks : [{ type: 'paragraph' }] }, { emitUpdate: false })
+  return { text, source, blocks: source.blocks.length > 0 ? (editor.getJSON().content as DocumentNode[]) : [] }
+}
+
+/**
+ * The rich text editor of a note. `text` is CommonMark; `save` gets the text that the person began with and the new
+ * one, a moment after the last key and when the editor loses the focus. Opening and leaving alters nothing.
+ */
+export function NoteEditor({ text, editable, focusRequest, save, leave }: { text: string; editable: boolean; focusRequest: number; save(base: string, text: string): void; leave(): void }) {
+  const loaded = useRef<Loaded | null>(null)
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const saveNow = useRef((_: Editor) => {})
+  saveNow.current = (editor) => {
+    clearTimeout(timer.current)
+    const before = loaded.current
+    if (!before) return
+    const blocks = editor.getJSON().content as DocumentNode[]
+    const isEmpty = blocks.every((block) => block.type === 'paragraph' && !block.content?.length)
+    const written = isEmpty ? '' : writeNote(before.source, before.blocks, blocks)
+    if (written === before.text || (isEmpty && before.text.trim() === '')) return
+    save(before.text, written)
+    const source = readNote(written)
+    // Where the editor shows other blocks than a reading of the text gives, the next writing starts from the text.
+    loaded.current = { text: written, source, blocks: source.slices.length === blocks.length ? blocks : [] }
+  }
+  const editor = useEditor({
+    extensions,
+    editable,
+    immediatelyRender: true,
+    shouldRerenderOnTransaction: false,
+    editorProps: { attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' } },
+    onCreate: ({ editor: created }) => {
+      loaded.current = load(created, text)
+    },
+    onUpdate: ({ editor: changed }) => {
+      clearTimeout(timer.current)
+      timer.current = setTimeout(() => saveNow.current(changed), SAVE_AFTER_MS)
+    },
+    onBlur: ({ editor: left }) => saveNow.current(left),
+  })
+
+  // Words of others, or an undo, arrive: shown at once unless this person has written since the last save.
+  useEffect(() => {
+    const before = loaded.current
+    if (!editor || !before || text === before.text) return
+    const blocks = editor.getJSON().content as DocumentNode[]
+    const written = before.blocks.length === 0 && before.text.trim() === '' ? '' : writeNote(before.source, before.blocks, blocks)
+    if (written.trim() !== before.text.trim()) return
+    const { from } = editor.state.selection
+    loaded.current = load(editor, text)
+    if (editor.isFocused) editor.commands.setTextSelection(Math.min(from, editor.state.doc.content.size))
+  }, [text, editor])
+
+  useEffect(() => {
+    if (focusRequest > 0) editor?.commands.focus('end')
+  }, [focusRequest, editor])
+  useEffect(
+    () => () => {
+      if (editor && !editor.isDestroyed) saveNow.current(editor)
+    },
+    [editor],
+  )
+
+  return (
+    <RichTextEditor
+      editor={editor}
+      className={styles.editor}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Escape') leave()
+      }}
+    >
+      {editable && (
+        <RichTextEditor.Toolbar className={styles.toolbar}>
+          <RichTextEditor.ControlsGroup>
+            <RichTextEditor.Bold />
+            <RichTextEditor.Italic />
+            <RichTextEditor.Strikethrough />
+            <RichTextEditor.Code />
+          </RichTextEditor.ControlsGroup>
+          <RichTextEditor.ControlsGroup>
+            <RichTextEditor.H2 />
+            <RichTextEditor.H3 />
+            <RichTextEditor.Blockquote />
+            <RichTextEditor.BulletList />
+            <RichTextEditor.OrderedList />
+            <RichTextEditor.Link />
+          </RichTextEditor.ControlsGroup>
+        </RichTextEditor.Toolbar>
+      )}
+      <RichTextEditor.Content />
+    </RichTextEditor>
+  )
+}

@@ -1,0 +1,187 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { foldTopics } from '../../core/commands/fold-topics'
+import type { TopicId } from '../../core/records/ids'
+import type { Records } from '../../core/records/records'
+import type { TopicRecord } from '../../core/records/topic'
+import { useSession } from '../sync/use-session'
+import { situationOf } from '../workspace/situation'
+import { TextField } from '../workspace/TextField'
+import { TopicMenu } from '../workspace/TopicMenu'
+import { copiedText, handleTreeKey, type Navigate, pasteText } from '../workspace/tree-keys'
+import { type Pane, workspace } from '../workspace/workspace-store'
+import styles from './outline.module.css'
+
+interface Row {
+  topic: TopicRecord
+  level: number
+  children: number
+  position: number
+  of: number
+}
+
+/** The visible rows of a map in reading order. */
+function rowsOf(records: Records, map: string): Row[] {
+  const root = records.root(map)
+  const heads = [...(root ? [root] : []), ...records.looseBranches(map)]
+  const rows: Row[] = []
+  const waiting: Row[] = []
+  const push = (topics: readonly TopicRecord[], level: number) => {
+    for (let i = topics.length - 1; i >= 0; i--) {
+      const topic = topics[i]!
+      waiting.push({ topic, level, children: records.children(topic.id).length, position: i + 1, of: topics.length })
+    }
+  }
+  push(heads, 0)
+  for (let row = waiting.pop(); row; row = waiting.pop()) {
+    rows.push(row)
+    if (!row.topic.folded || row.level === 0) push(records.children(row.topic.id), row.level + 1)
+  }
+  return rows
+}
+
+/** The face *Outline*: the map as an indented list that can be worked on with the same keys. */
+export function Outline({ pane, index }: { pane: Pane; index: number }) {
+  const session = useSession()
+  const { version } = session
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
+  const rows = useMemo(() => rowsOf(session.records, pane.map), [session, version, pane.map])
+  const container = useRef<HTMLDivElement>(null)
+  const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => container.current, estimateSize: () => 30, overscan: 20, getItemKey: (i) => rows[i]!.topic.id })
+  const selected = new Set<string>(pane.selected)
+  const last = pane.selected.at(-1)
+  const situation = () => situationOf(session, index)
+  const focusTree = useCallback(() => container.current?.focus({ preventScroll: true }), [])
+
+  const shown = useRef('')
+  useEffect(() => {
+    const key = `${last} ${pane.show?.request}`
+    const at = rows.findIndex((row) => row.topic.id === last)
+    if (at < 0 || shown.current === key) return
+    shown.current = key
+    virtual.scrollToIndex(at, { align: 'auto' })
+  }, [last, pane.show, rows, virtual])
+
+  const navigate: Navigate = (from, key) => {
+    const at = rows.findIndex((row) => row.topic.id === from)
+    const row = rows[at]
+    if (!row) return null
+    if (key === 'ArrowUp') return rows[at - 1]?.topic.id ?? null
+    if (key === 'ArrowDown') return rows[at + 1]?.topic.id ?? null
+    const fold = (folded: boolean) => session.run((records, making) => foldTopics(records, { topics: [from], folded }, making))
+    if (key === 'ArrowLeft') {
+      if (row.children > 0 && !row.topic.folded && row.level > 0) fold(true)
+      else return row.topic.place.parent
+    } else if (row.topic.folded && row.children > 0 && row.level > 0) fold(false)
+    else if (row.children > 0) return rows[at + 1]?.topic.id ?? null
+    return from
+  }
+
+  const press = (event: React.PointerEvent, id: TopicId) => {
+    if (event.button !== 0 || (event.target as Element).closest('textarea, button')) return
+    focusTree()
+    const again = pane.selected.length === 1 && pane.selected[0] === id
+    if (event.shiftKey || event.ctrlKey || event.metaKey) workspace.select(index, selected.has(id) ? pane.selected.filter((other) => other !== id) : [...pane.selected, id])
+    else if (again && session.mayEdit) {
+      event.preventDefault()
+      workspace.edit(index, { topic: id, text: null })
+    } else workspace.select(index, [id])
+  }
+
+  return (
+    <div
+      ref={container}
+      className={styles.outline}
+      role="tree"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a tree whose items are named by aria-activedescendant has the focus itself
+      tabIndex={0}
+      aria-label={`Outline of ${session.titleOf(pane.map)}`}
+      aria-multiselectable
+      aria-activedescendant={last ? `row-${index}-${last}` : undefined}
+      onFocus={() => workspace.activate(index)}
+      onKeyDown={(event) => {
+        if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
+          event.preventDefault()
+          const at = document.getElementById(`row-${index}-${last}`)?.getBoundingClientRect()
+          if (at) setMenu({ x: at.left + 40, y: at.bottom })
+        } else handleTreeKey(event, situation(), navigate)
+      }}
+      onCopy={(event) => {
+        if (pane.editing) return
+        event.clipboardData.setData('text/plain', copiedText(situation()))
+        event.preventDefault()
+      }}
+      onPaste={(event) => {
+        if (pane.editing) return
+        pasteText(situation(), event.clipboardData.getData('text/plain'))
+        event.preventDefault()
+      }}
+    >
+      <div className={styles.rows} style={{ height: virtual.getTotalSize() }} role="none">
+        {virtual.getVirtualItems().map((item) => {
+          const row = rows[item.index]!
+          const { topic } = row
+          const editing = pane.editing?.topic === topic.id ? pane.editing : null
+          const hasNote = Boolean(topic.note && session.records.get('note', topic.note)?.text.trim())
+          return (
+            <div
+              key={topic.id}
+              id={`row-${index}-${topic.id}`}
+              ref={virtual.measureElement}
+              data-index={item.index}
+              data-topic={topic.id}
+              className={styles.row}
+              data-level={Math.min(row.level, 2)}
+              style={{ transform: `translateY(${item.start}px)`, paddingLeft: 8 + Math.min(row.level, 30) * 22 }}
+              role="treeitem"
+              tabIndex={-1}
+              aria-level={row.level + 1}
+              aria-posinset={row.position}
+              aria-setsize={row.of}
+              aria-selected={selected.has(topic.id)}
+              aria-expanded={row.children > 0 ? !topic.folded || row.level === 0 : undefined}
+              onPointerDown={(event) => press(event, topic.id)}
+              onContextMenu={(event) => {
+                event.preventDefault()
+                if (!selected.has(topic.id)) workspace.select(index, [topic.id])
+                setMenu({ x: event.clientX, y: event.clientY })
+              }}
+            >
+              {row.children > 0 && row.level > 0 ? (
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className={styles.fold}
+                  aria-label={topic.folded ? `Unfold ${topic.text}` : `Fold ${topic.text}`}
+                  onClick={() => session.run((records, making) => foldTopics(records, { topics: [topic.id], folded: !topic.folded }, making))}
+                >
+                  {topic.folded ? <IconChevronRight size={16} /> : <IconChevronDown size={16} />}
+                </button>
+              ) : (
+                <IconPoint size={16} className={styles.point} aria-hidden />
+              )}
+              <span className={styles.text}>
+                {editing ? (
+                  <TextField key={topic.id} session={session} index={index} editing={editing} onEnd={focusTree} style={{ position: 'static', width: '100%', fontSize: 'inherit', fontWeight: 'inherit', lineHeight: 'inherit' }} />
+                ) : (
+                  topic.text || <em>Untitled</em>
+                )}
+              </span>
+              {topic.opensMap && (
+                <button type="button" tabIndex={-1} className={styles.door} onClick={() => workspace.go(index, topic.opensMap!, null)} aria-label={`Open the map behind ${topic.text}`}>
+                  {session.countTopics(topic.opensMap)}
+                </button>
+              )}
+              {hasNote && !editing && <span className={styles.note}>{firstLine(session.records.get('note', topic.note)!.text)}</span>}
+            </div>
+          )
+        })}
+      </div>
+      {menu && <TopicMenu at={menu} situation={situation()} onClose={() => setMenu(null)} onDone={focusTree} />}
+    </div>
+  )
+}
+
+const firstLine = (note: string) => note.trim().split('\n', 1)[0]!.replace(/^[#>\-*\s]+/, '').slice(0, 120)

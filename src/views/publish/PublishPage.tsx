@@ -1,0 +1,112 @@
+import { Alert, Button, Group, Loader, Progress, Stack, Text, Title } from '@mantine/core'
+import { IconDownload, IconExternalLink, IconWorldUpload } from '@tabler/icons-react'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { z } from 'zod'
+import { CollectionDigest } from '../../core/records/snapshot'
+import { ask, tellTrouble, wordsFor } from '../app/api'
+import { PageFrame } from '../app/PageFrame'
+import { Providers } from '../app/Providers'
+
+const State = z.object({
+  publication: z
+    .object({
+      address: z.string(),
+      state: z.enum(['running', 'done', 'failed']),
+      done: z.number(),
+      total: z.number(),
+      message: z.string(),
+      changeNumber: z.number(),
+      finishedAt: z.string().nullable(),
+    })
+    .nullable(),
+})
+
+export default function PublishPage({ collection }: { collection: string }) {
+  return (
+    <Providers>
+      <Desk collection={collection} />
+    </Providers>
+  )
+}
+
+const POLL_MS = 400
+
+/** The publish desk: publish, see how far it is, open and download the site. */
+function Desk({ collection }: { collection: string }) {
+  const queries = useQueryClient()
+  const path = `/api/collections/${collection}/publication`
+  const { data: digest, error } = useQuery({ queryKey: ['digest', collection], queryFn: () => ask(CollectionDigest, `/api/collections/${collection}`) })
+  const { data } = useQuery({
+    queryKey: ['publication', collection],
+    queryFn: () => ask(State, path),
+    refetchInterval: (query) => (query.state.data?.publication?.state === 'running' ? POLL_MS : false),
+  })
+  const publish = useMutation({
+    mutationFn: () => ask(State, path, { method: 'POST' }),
+    onSuccess: (state) => queries.setQueryData(['publication', collection], state),
+    onError: tellTrouble,
+  })
+  if (error)
+    return (
+      <PageFrame trail={[]}>
+        <Alert color="ember">{wordsFor(error)}</Alert>
+      </PageFrame>
+    )
+  if (!digest || !data)
+    return (
+      <PageFrame trail={[]}>
+        <Loader aria-label="Opening the publish desk" />
+      </PageFrame>
+    )
+  const { publication } = data
+  const maps = digest.maps.filter((map) => !map.trashed)
+  const running = publication?.state === 'running'
+  const published = publication && publication.changeNumber > 0
+  const mayPublish = digest.role === 'owner' || digest.role === 'editor'
+  return (
+    <PageFrame
+      trail={[
+        { name: digest.collection.title, address: `/c/${collection}` },
+        { name: 'Publish', address: `/c/${collection}/publish` },
+      ]}
+    >
+      <Stack gap="lg">
+        <Title order={1} size="h2">
+          Publish {digest.collection.title}
+        </Title>
+        <Text>
+          The site will hold {maps.length === 1 ? 'one map' : `${maps.length} maps`} with {maps.reduce((sum, map) => sum + map.topics, 0)} topics, with their notes, links and files. Anyone who knows its address can read it.
+        </Text>
+        {publication?.state === 'failed' && <Alert color="ember">{publication.message}</Alert>}
+        {running ? (
+          <div role="status">
+            <Text mb={6}>{publication.total > 0 ? `Writing page ${publication.done} of ${publication.total} …` : 'Gathering the collection …'}</Text>
+            <Progress value={publication.total > 0 ? (100 * publication.done) / publication.total : 5} aria-label="Publishing" animated />
+          </div>
+        ) : (
+          <Group>
+            <Button leftSection={<IconWorldUpload size={18} />} onClick={() => publish.mutate()} loading={publish.isPending} disabled={!mayPublish || maps.length === 0}>
+              {published ? 'Publish again' : 'Publish'}
+            </Button>
+            {published && (
+              <>
+                <Button variant="light" component="a" href={`/site/${publication.address}/`} target="_blank" leftSection={<IconExternalLink size={18} />}>
+                  Open the site
+                </Button>
+                <Button variant="default" component="a" href={`${path}.zip`} leftSection={<IconDownload size={18} />}>
+                  Download as zip
+                </Button>
+              </>
+            )}
+          </Group>
+        )}
+        {published && !running && (
+          <Text c="dimmed" size="sm">
+            Published {publication.finishedAt ? new Date(publication.finishedAt).toLocaleString() : ''}.
+            {publication.changeNumber < digest.number ? ` Since then ${digest.number - publication.changeNumber} changes were made that are not in it.` : ' Nothing has changed since.'}
+          </Text>
+        )}
+      </Stack>
+    </PageFrame>
+  )
+}

@@ -1,0 +1,70 @@
+import { Accordion, Text } from '@mantine/core'
+import { useEffect, useState } from 'react'
+import { writeNote } from '../../core/commands/write-note'
+import { useSession } from '../sync/use-session'
+import { NoteEditor } from '../note-editor/NoteEditor'
+import workspaceStyles from '../workspace/workspace.module.css'
+import { useWorkspace } from '../workspace/workspace-store'
+import { FilesSection } from './FilesSection'
+import { LinksSection } from './LinksSection'
+import styles from './sheet.module.css'
+
+/** All that belongs to the selected topic, in one scroll of sections that fold. */
+export function TopicSheet() {
+  const session = useSession()
+  const { panes, active, section } = useWorkspace()
+  const pane = panes[active]
+  const topic = session.records.get('topic', pane?.selected.at(-1) ?? null)
+  const [open, setOpen] = useState<string[]>(['note', 'links', 'files'])
+  useEffect(() => {
+    if (!section) return
+    setOpen((sections) => (sections.includes(section.name) ? sections : [...sections, section.name]))
+    document.getElementById(`sheet-${section.name}`)?.scrollIntoView({ block: 'nearest' })
+  }, [section])
+
+  if (!pane || !topic)
+    return (
+      <aside className={workspaceStyles.right} aria-label="Topic sheet">
+        <Text c="dimmed" p="md">
+          Select a topic to see its note, links and files.
+        </Text>
+      </aside>
+    )
+  const note = session.records.get('note', topic.note)
+  const leave = () => document.querySelector<HTMLElement>(`[data-stage="${active}"], [role="tree"]`)?.focus()
+  const links = session.records.crosslinksFrom(topic.id).length + session.records.crosslinksTo(topic.id).length + session.records.weblinks(topic.id).length
+  const files = session.records.attachments(topic.id).length
+  const title = (name: string, count: number) => (count > 0 ? `${name} (${count})` : name)
+  return (
+    <aside className={workspaceStyles.right} aria-label="Topic sheet">
+      <h2 className={styles.title}>{topic.text || 'Untitled'}</h2>
+      <Accordion multiple value={open} onChange={setOpen} variant="default" chevronPosition="left" transitionDuration={0}>
+        <Accordion.Item value="note" id="sheet-note">
+          <Accordion.Control>Note</Accordion.Control>
+          <Accordion.Panel>
+            <NoteEditor
+              key={topic.id}
+              text={note?.text ?? ''}
+              editable={session.mayEdit}
+              focusRequest={section?.name === 'note' ? section.request : 0}
+              leave={leave}
+              save={(base, text) => session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))}
+            />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="links" id="sheet-links">
+          <Accordion.Control>{title('Links', links)}</Accordion.Control>
+          <Accordion.Panel>
+            <LinksSection topic={topic} pane={active} />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="files" id="sheet-files">
+          <Accordion.Control>{title('Files', files)}</Accordion.Control>
+          <Accordion.Panel>
+            <FilesSection topic={topic} />
+          </Accordion.Panel>
+        </Accordion.Item>
+      </Accordion>
+    </aside>
+  )
+}

@@ -1,0 +1,213 @@
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import type { TopicBox } from '../../core/layout/map-layout'
+import { typeSizeAt } from '../../core/layout/topic-box'
+import { buildScene } from '../../core/scene/scene'
+import { useSession } from '../sync/use-session'
+import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
+import { situationOf } from '../workspace/situation'
+import { TextField } from '../workspace/TextField'
+import { copiedText, handleTreeKey, pasteText } from '../workspace/tree-keys'
+import { TopicMenu } from '../workspace/TopicMenu'
+import { type Pane, workspace } from '../workspace/workspace-store'
+import { topicTowards } from './arrows'
+import { CrosslinkLayer } from './CrosslinkLayer'
+import { DrawingElement } from './DrawingElement'
+import { barsByHue, FAR, inView } from './far-view'
+import styles from './stage.module.css'
+import { TopicNode } from './TopicNode'
+import { useDrag } from './use-drag'
+import { useView } from './use-view'
+
+/** The face *Map*: the drawn map, to look at and to work on. */
+export function Stage({ pane, index }: { pane: Pane; index: number }) {
+  const session = useSession()
+  const { version } = session
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
+  const scene = useMemo(() => buildScene(session.records, pane.map, session.countTopics), [session, version, pane.map])
+  const container = useRef<HTMLDivElement>(null)
+  const group = useRef<SVGGElement>(null)
+  const { view, transform, moved, fit, centre, reveal, pointAt } = useView(container, group)
+  const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
+  const [hovered, setHovered] = useState<string | null>(null)
+  const { layout } = scene
+  const drag = useDrag({ session, index, layout, pointAt, container })
+  const selected = useMemo(() => new Set<string>(pane.selected), [pane.selected])
+  const lastSelected = pane.selected.at(-1)
+  const held = session.isOpen(pane.map)
+
+  const shown = useRef(0)
+  useEffect(() => {
+    if (!held || !pane.show || shown.current === pane.show.request) return
+    shown.current = pane.show.request
+    const box = pane.show.what === 'all' ? undefined : layout.byTopic.get(pane.show.what)
+    if (box) centre(box)
+    else fit(scene.bounds)
+  }, [held, pane.show, layout, scene.bounds, centre, fit])
+
+  const revealed = useRef<string | undefined>(undefined)
+  useEffect(() => {
+    const key = `${lastSelected} ${pane.editing?.topic}`
+    if (revealed.current === key || !lastSelected) return
+    const box = layout.byTopic.get(lastSelected)
+    if (box) {
+      revealed.current = key
+      reveal(box)
+    }
+  }, [lastSelected, pane.editing, layout, reveal])
+
+  const focusStage = useCallback(() => container.current?.focus({ preventScroll: true }), [])
+  const situation = () => situationOf(session, index)
+  const drawn = useDeferredValue(view)
+  const isFar = drawn.scale < FAR && layout.boxes.length > 60
+  const visible = useMemo(() => layout.boxes.filter((box) => inView(box, drawn.drawn)), [layout, drawn])
+  const bars = useMemo(() => (isFar ? barsByHue(visible) : null), [isFar, visible])
+  const editedBox = pane.editing ? layout.byTopic.get(pane.editing.topic) : undefined
+  const plusBox = layout.byTopic.get(hovered ?? lastSelected ?? '')
+
+  const onTopicPointerDown = useCallback(
+    (event: React.PointerEvent, box: TopicBox) => {
+      if (event.button !== 0) return
+      focusStage()
+      const { pane: now } = situationOf(session, index)
+      const id = box.topic.id
+      if (event.shiftKey || event.ctrlKey || event.metaKey)
+        workspace.select(index, now.selected.includes(id) ? now.selected.filter((other) => other !== id) : [...now.selected, id])
+      else {
+        if (!now.selected.includes(id)) workspace.select(index, [id])
+        drag.begin(event, box)
+      }
+    },
+    [session, index, focusStage, drag],
+  )
+
+  return (
+    <div
+      ref={container}
+      className={styles.stage}
+      data-stage={index}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a tree whose items are named by aria-activedescendant has the focus itself
+      tabIndex={0}
+      role="tree"
+      aria-label={`Map ${session.titleOf(pane.map)}`}
+      aria-multiselectable
+      aria-activedescendant={lastSelected ? `topic-${index}-${lastSelected}` : undefined}
+      onFocus={() => workspace.activate(index)}
+      onKeyDown={(event) => {
+        if (drag.isDragging && event.key === 'Escape') drag.giveUp()
+        else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
+          event.preventDefault()
+          const box = layout.byTopic.get(lastSelected ?? '')
+          const at = container.current!.getBoundingClientRect()
+          if (box) setMenu({ x: at.left + transform.current.applyX(box.x + 20), y: at.top + transform.current.applyY(box.y + box.height) })
+        } else handleTreeKey(event, situation(), (from, key) => topicTowards(layout, from, key))
+      }}
+      onCopy={(event) => {
+        if (pane.editing) return
+        event.clipboardData.setData('text/plain', copiedText(situation()))
+        event.preventDefault()
+      }}
+      onPaste={(event) => {
+        if (pane.editing) return
+        pasteText(situation(), event.clipboardData.getData('text/plain'))
+        event.preventDefault()
+      }}
+      onPointerDown={(event) => {
+        if (event.target === event.currentTarget || (event.target as Element).tagName === 'svg') workspace.select(index, [])
+      }}
+      onDoubleClick={(event) => {
+        const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
+        const box = topic ? layout.byTopic.get(topic) : undefined
+        if (box && session.mayEdit) workspace.edit(index, { topic: box.topic.id, text: null })
+        else if (!box && session.mayEdit && !(event.target as Element).closest('button, textarea')) {
+          const { x, y } = pointAt(event)
+          composeLoose(situation(), Math.round(x), Math.round(y))
+        }
+      }}
+      onContextMenu={(event) => {
+        const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
+        const box = topic ? layout.byTopic.get(topic) : undefined
+        if (!box) return
+        event.preventDefault()
+        if (!selected.has(box.topic.id)) workspace.select(index, [box.topic.id])
+        setMenu({ x: event.clientX, y: event.clientY })
+      }}
+      onPointerOver={(event) => setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)}
+      onPointerLeave={() => setHovered(null)}
+    >
+      <svg className={`scene ${styles.svg}`} role="none">
+        <g ref={group} role="none">
+          {scene.connectors.map((connector) =>
+            inView(connector.bounds, drawn.drawn) ? <DrawingElement key={connector.parent.topic.id + connector.bounds.x} drawing={connector.drawing} /> : null,
+          )}
+          {bars && [...bars].map(([hue, path]) => <path key={hue} d={path} className={`${styles.farBar} hue-${hue}`} data-root={hue < 0} />)}
+          {visible.map((box) =>
+            bars && !selected.has(box.topic.id) ? null : (
+              <TopicNode
+                key={box.topic.id}
+                box={box}
+                pane={index}
+                selected={selected.has(box.topic.id)}
+                editing={editedBox === box}
+                dropZone={drag.target?.box.topic.id === box.topic.id ? drag.target.zone : null}
+                siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
+                children={session.records.children(box.topic.id).length}
+                onPointerDown={onTopicPointerDown}
+              />
+            ),
+          )}
+          <CrosslinkLayer lines={scene.crosslinks} layout={layout} view={drawn.drawn} selected={selected} />
+        </g>
+      </svg>
+      {plusBox && !pane.editing && !drag.isDragging && !bars && session.mayEdit && (
+        <PlusButtons key={moved} box={plusBox} transform={transform.current} onChild={() => composeChild(situation(), plusBox.topic)} onSibling={() => composeSibling(situation(), plusBox.topic)} />
+      )}
+      {pane.editing && editedBox && (
+        <TextField
+          key={pane.editing.topic}
+          session={session}
+          index={index}
+          editing={pane.editing}
+          onEnd={focusStage}
+          style={{
+            left: transform.current.applyX(editedBox.x),
+            top: transform.current.applyY(editedBox.y),
+            minWidth: Math.max(60, (editedBox.width + 8) * transform.current.k),
+            maxWidth: (typeSizeAt(editedBox.level).maxWidth + 40) * transform.current.k,
+            fontSize: typeSizeAt(editedBox.level).size * Math.max(transform.current.k, 0.7),
+            fontWeight: typeSizeAt(editedBox.level).weight,
+            lineHeight: `${typeSizeAt(editedBox.level).lineHeight * Math.max(transform.current.k, 0.7)}px`,
+            padding: `${typeSizeAt(editedBox.level).padY * transform.current.k}px 8px`,
+          }}
+        />
+      )}
+      {drag.isDragging && drag.at && (
+        <div className={styles.dragWords} style={{ left: drag.at.x + 14, top: drag.at.y + 14 }} role="status">
+          {drag.target ? drag.target.words : 'Drop it on a topic'}
+        </div>
+      )}
+      {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
+        <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>
+      )}
+      {menu && <TopicMenu at={menu} situation={situation()} onClose={() => setMenu(null)} onDone={focusStage} />}
+    </div>
+  )
+}
+
+/** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
+function PlusButtons({ box, transform, onChild, onSibling }: { box: TopicBox; transform: { applyX(x: number): number; applyY(y: number): number }; onChild(): void; onSibling(): void }) {
+  const edge = transform.applyX(box.growsLeft ? box.x : box.x + box.width)
+  const style = { left: box.growsLeft ? edge - 22 : edge + 2, top: transform.applyY(box.y + box.height / 2) - 10 }
+  const below = { left: transform.applyX(box.x + box.width / 2) - 10, top: transform.applyY(box.y + box.height) + 1 }
+  return (
+    <>
+      <button type="button" tabIndex={-1} className={styles.plus} style={style} title="Add a child (Tab)" aria-label={`Add a child to ${box.topic.text}`} onClick={onChild}>
+        +
+      </button>
+      {box.parent && (
+        <button type="button" tabIndex={-1} className={styles.plus} style={below} title="Add a sibling (Enter)" aria-label={`Add a sibling after ${box.topic.text}`} onClick={onSibling}>
+          +
+        </button>
+      )}
+    </>
+  )
+}

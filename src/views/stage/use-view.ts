@@ -1,0 +1,135 @@
+import { select } from 'd3-selection'
+import { type D3ZoomEvent, zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom'
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
+import type { Bounds } from '../../core/layout/map-layout'
+
+const LEAST = 0.02
+const MOST = 4
+/** Fitting never shows a small map larger than this. */
+const FITTED_MOST = 1.3
+const MARGIN = 24
+
+/** How much around the visible part is drawn ahead, as a part of its size. */
+const AHEAD = 0.5
+
+export interface View {
+  /** The part of the map that is drawn, in map units; grows and moves as one pans. */
+  drawn: Bounds
+  scale: number
+}
+
+/**
+ * Pan and zoom of the stage. The transform is set on the SVG group directly; React draws anew only when what is
+ * visible leaves what is drawn, or the scale changes enough to matter.
+ */
+export function useView(container: RefObject<HTMLDivElement | null>, group: RefObject<SVGGElement | null>) {
+  const transform = useRef<ZoomTransform>(zoomIdentity)
+  const behaviour = useRef(zoom<HTMLDivElement, unknown>())
+  const [view, setView] = useState<View>({ drawn: { x: -2000, y: -2000, width: 4000, height: 4000 }, scale: 1 })
+  const drawn = useRef(view)
+  const [moved, setMoved] = useState(0)
+
+  useEffect(() => {
+    const element = container.current
+    if (!element) return
+    const selection = select(element)
+    const taken = (event: Event) => (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink]') !== null
+    behaviour.current
+      .scaleExtent([LEAST, MOST])
+      .filter((event: Event) => {
+        if (event.type === 'wheel') return (event as WheelEvent).ctrlKey || (event as WheelEvent).metaKey
+        if (event.type === 'dblclick') return false
+        if (event instanceof MouseEvent && event.button > 1) return false
+        return event instanceof MouseEvent && event.button === 1 ? true : !taken(event)
+      })
+      .on('zoom', (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
+        transform.current = event.transform
+        group.current?.setAttribute('transform', event.transform.toString())
+        const visible = visiblePart(element, event.transform)
+        const { x, y, width, height } = drawn.current.drawn
+        const inside = visible.x >= x && visible.y >= y && visible.x + visible.width <= x + width && visible.y + visible.height <= y + height
+        if (inside && Math.abs(Math.log(event.transform.k / drawn.current.scale)) < 0.3) return setMoved((count) => count + 1)
+        const aheadX = visible.width * AHEAD
+        const aheadY = visible.height * AHEAD
+        drawn.current = {
+          drawn: { x: visible.x - aheadX, y: visible.y - aheadY, width: visible.width + 2 * aheadX, height: visible.height + 2 * aheadY },
+          scale: event.transform.k,
+        }
+        setView(drawn.current)
+      })
+    selection.call(behaviour.current).on('dblclick.zoom', null)
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault()
+      if (event.ctrlKey || event.metaKey) return
+      const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 20 : 1
+      const [dx, dy] = event.shiftKey && event.deltaX === 0 ? [event.deltaY, 0] : [event.deltaX, event.deltaY]
+      behaviour.current.translateBy(selection, (-dx * lines) / transform.current.k, (-dy * lines) / transform.current.k)
+    }
+    element.addEventListener('wheel', wheel, { passive: false })
+    return () => {
+      element.removeEventListener('wheel', wheel)
+      selection.on('.zoom', null)
+    }
+  }, [container, group])
+
+  const moveTo = useCallback(
+    (next: ZoomTransform) => {
+      if (container.current) behaviour.current.transform(select(container.current), next)
+    },
+    [container],
+  )
+
+  const fit = useCallback(
+    (bounds: Bounds) => {
+      const element = container.current
+      if (!element || bounds.width === 0) return
+      const { clientWidth, clientHeight } = element
+      const scale = Math.min((clientWidth - MARGIN) / bounds.width, (clientHeight - MARGIN) / bounds.height, FITTED_MOST)
+      const k = Math.max(scale, LEAST)
+      moveTo(zoomIdentity.translate(clientWidth / 2 - (bounds.x + bounds.width / 2) * k, clientHeight / 2 - (bounds.y + bounds.height / 2) * k).scale(k))
+    },
+    [container, moveTo],
+  )
+
+  /** Brings a box into the middle at a scale at which it can be read. */
+  const centre = useCallback(
+    (box: Bounds) => {
+      const element = container.current
+      if (!element) return
+      const k = Math.min(Math.max(transform.current.k, 0.8), 1.5)
+      moveTo(zoomIdentity.translate(element.clientWidth / 2 - (box.x + box.width / 2) * k, element.clientHeight / 2 - (box.y + box.height / 2) * k).scale(k))
+    },
+    [container, moveTo],
+  )
+
+  /** Moves by as little as is needed for a box to be visible. */
+  const reveal = useCallback(
+    (box: Bounds) => {
+      const element = container.current
+      if (!element) return
+      const { x, y, k } = transform.current
+      const shift = (start: number, end: number, size: number) => (start < MARGIN ? MARGIN - start : end > size - MARGIN ? size - MARGIN - end : 0)
+      const dx = shift(box.x * k + x, (box.x + box.width) * k + x, element.clientWidth)
+      const dy = shift(box.y * k + y, (box.y + box.height) * k + y, element.clientHeight)
+      if (dx !== 0 || dy !== 0) moveTo(zoomIdentity.translate(x + dx, y + dy).scale(k))
+    },
+    [container, moveTo],
+  )
+
+  /** A point on the screen in map units. */
+  const pointAt = useCallback(
+    (event: { clientX: number; clientY: number }) => {
+      const { left, top } = container.current!.getBoundingClientRect()
+      const [x, y] = transform.current.invert([event.clientX - left, event.clientY - top])
+      return { x, y }
+    },
+    [container],
+  )
+
+  return { view, transform, moved, fit, centre, reveal, pointAt, moveTo }
+}
+
+function visiblePart(element: HTMLElement, transform: ZoomTransform): Bounds {
+  const [x, y] = transform.invert([0, 0])
+  return { x, y, width: element.clientWidth / transform.k, height: element.clientHeight / transform.k }
+}

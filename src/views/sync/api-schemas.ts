@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import type { CommittedChange } from '../../core/changes/edit'
+import { ChangeId, TopicId } from '../../core/records/ids'
+
+/** Our own server checked these when it committed them; here only the frame is looked at. */
+const isCommitted = (value: unknown): value is CommittedChange =>
+  typeof value === 'object' && value !== null && 'number' in value && 'edits' in value && Array.isArray(value.edits)
+export const Committed = z.custom<CommittedChange>(isCommitted)
+
+export const CommitAnswer = z.object({
+  results: z.array(
+    z.discriminatedUnion('ok', [
+      z.object({ ok: z.literal(true), change: Committed }),
+      z.object({ ok: z.literal(false), id: ChangeId, problem: z.object({ code: z.string(), message: z.string() }) }),
+    ]),
+  ),
+})
+
+export const CommandAnswer = z.object({ change: Committed, select: z.array(TopicId), report: z.unknown() })

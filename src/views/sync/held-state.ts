@@ -1,0 +1,106 @@
+import { applyEdit, type Change, type CommittedChange, type Edit, revertEdits } from '../../core/changes/edit'
+import { prepareChange } from '../../core/changes/prepare'
+import type { Problem } from '../../core/changes/problem'
+import { Records } from '../../core/records/records'
+import { type FarTopic, type MapSnapshot, putSnapshot } from '../../core/records/snapshot'
+
+interface Pending {
+  change: Change
+  /** The edits as they were applied here. */
+  applied: Edit[]
+}
+
+/** Committed changes that are kept for replaying onto a snapshot that is older than what is held. */
+const KEPT = 1_000
+
+/**
+ * What a browser holds of a collection: committed records of the open maps, with the person's own pending changes
+ * replayed on top. Committed changes must come in order.
+ */
+export class HeldState {
+  readonly records = new Records()
+  readonly farTopics = new Map<string, FarTopic>()
+  readonly openMaps = new Set<string>()
+  private readonly pending: Pending[] = []
+  private readonly recent: CommittedChange[] = []
+
+  /** Applies a change of this person at once; refused where it cannot be. */
+  perform(change: Change): { ok: true } | { ok: false; problem: Problem } {
+    const prepared = prepareChange(this.records, change.edits, false)
+    if (!prepared.ok) return prepared
+    this.pending.push({ change, applied: prepared.edits })
+    return { ok: true }
+  }
+
+  /** Takes a pending change back, because it was refused or given up. */
+  drop(id: string): void {
+    if (this.pending.some(({ change }) => change.id === id)) this.beneathPending(() => {}, id)
+  }
+
+  isPending(id: string): boolean {
+    return this.pending.some(({ change }) => change.id === id)
+  }
+
+  /** Takes over committed changes; returns the open maps of which more is needed than these changes tell. */
+  commit(changes: readonly CommittedChange[]): Set<string> {
+    const incomplete = new Set<string>()
+    this.beneathPending(() => {
+      for (const change of changes) {
+        const own = this.pending.findIndex((pending) => pending.change.id === change.id)
+        if (own >= 0) this.pending.splice(own, 1)
+        for (const edit of change.edits) this.applyCommitted(edit, incomplete)
+        this.recent.push(change)
+      }
+      this.recent.splice(0, Math.max(0, this.recent.length - KEPT))
+    })
+    return incomplete
+  }
+
+  /** Takes over a map as the server knows it. Changes after the snapshot that are here already are replayed on it. */
+  open(snapshot: MapSnapshot): void {
+    this.beneathPending(() => {
+      for (const topic of [...this.records.topicsOf(snapshot.map.id)]) this.records.remove('topic', topic.id)
+      putSnapshot(this.records, snapshot)
+      for (const far of snapshot.farTopics) this.farTopics.set(far.id, far)
+      this.openMaps.add(snapshot.map.id)
+      for (const change of this.recent) if (change.number > snapshot.number) for (const edit of change.edits) this.applyCommitted(edit, new Set())
+    })
+  }
+
+  /** Runs `work` on the committed records alone, then replays the pending changes. */
+  private beneathPending(work: () => void, without?: string): void {
+    for (let i = this.pending.length - 1; i >= 0; i--) revertEdits(this.records, this.pending[i]!.applied)
+    work()
+    const again = this.pending.splice(0)
+    for (const { change } of again) {
+      if (change.id === without) continue
+      // What can no longer be done here is still sent: the server decides, and says so.
+      const prepared = prepareChange(this.records, change.edits, false)
+      this.pending.push({ change, applied: prepared.ok ? prepared.edits : [] })
+    }
+  }
+
+  private applyCommitted(edit: Edit, incomplete: Set<string>): void {
+    if (edit.before === null || this.records.get(edit.kind, edit.id)) applyEdit(this.records, edit)
+    else if (edit.kind === 'topic' && edit.after.place && this.openMaps.has(edit.after.place.map)) incomplete.add(edit.after.place.map)
+    if (edit.kind === 'topic' && edit.after.text !== undefined) {
+      const far = this.farTopics.get(edit.id)
+      if (far) this.farTopics.set(edit.id, { ...far, text: edit.after.text })
+    }
+    if (edit.kind === 'topic' && edit.after.place) {
+      const far = this.farTopics.get(edit.id)
+      if (far) this.farTopics.set(edit.id, { ...far, map: edit.after.place.map })
+    }
+    if (edit.kind === 'crosslink') this.noteFarEnds(edit.id, incomplete)
+  }
+
+  /** A link to a topic that is not known here: the map at its near end must be asked for again. */
+  private noteFarEnds(id: string, incomplete: Set<string>): void {
+    const link = this.records.get('crosslink', id)
+    if (!link) return
+    const ends = [link.from, link.toTopic].filter((end) => end !== null)
+    const near = ends.map((end) => this.records.get('topic', end)?.place.map).filter((map) => map !== undefined && this.openMaps.has(map))
+    const unknown = ends.some((end) => !this.records.get('topic', end) && !this.farTopics.has(end))
+    if (unknown) for (const map of near) incomplete.add(map!)
+  }
+}

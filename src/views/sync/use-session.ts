@@ -1,0 +1,32 @@
+import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react'
+import { CollectionSession } from './collection-session'
+
+const SessionContext = createContext<CollectionSession | null>(null)
+export const SessionProvider = SessionContext.Provider
+
+/** Starts the session of a collection; undefined while it loads. */
+export function useStartedSession(collection: string): { session?: CollectionSession; error?: unknown } {
+  const [state, setState] = useState<{ session?: CollectionSession; error?: unknown }>({})
+  useEffect(() => {
+    CollectionSession.start(collection).then(
+      (session) => setState({ session }),
+      (error: unknown) => setState({ error }),
+    )
+  }, [collection])
+  return state
+}
+
+/** The session of the screen; the component is drawn anew with every change of what it holds. */
+export function useSession(): CollectionSession {
+  const session = useContext(SessionContext)
+  if (!session) throw new Error('This component stands outside a collection.')
+  useSyncExternalStore(session.subscribe, () => session.version)
+  return session
+}
+
+/** The session without being drawn anew: for handlers. */
+export function useSessionHandle(): CollectionSession {
+  const session = useContext(SessionContext)
+  if (!session) throw new Error('This component stands outside a collection.')
+  return session
+}

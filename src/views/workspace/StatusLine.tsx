@@ -1,0 +1,42 @@
+import { actName } from '../../core/changes/undo'
+import { useSession } from '../sync/use-session'
+import styles from './workspace.module.css'
+import { useWorkspace, workspace } from './workspace-store'
+
+const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1)
+
+/** Topic count, saved state, undo and redo by name. */
+export function StatusLine() {
+  const session = useSession()
+  const { panes, active } = useWorkspace()
+  const pane = panes[active]
+  if (!pane) return null
+  const { undo, redo } = session.undoable
+  const { saved } = session
+  const count = session.countTopics(pane.map)
+  return (
+    <footer className={styles.statusLine}>
+      {pane.face === 'map' && (
+        <button type="button" onClick={() => workspace.show(active, 'all')} title="Alt + F">
+          Fit
+        </button>
+      )}
+      <span>{count === 1 ? '1 topic' : `${count} topics`}</span>
+      {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
+      <span className={styles.grow} />
+      <button type="button" disabled={!undo} onClick={() => void session.takeBack('undo')} title="Ctrl + Z">
+        {undo ? `Undo: ${lower(actName(undo.label))}` : 'Nothing to undo'}
+      </button>
+      {redo && (
+        <button type="button" onClick={() => void session.takeBack('redo')} title="Ctrl + Shift + Z">
+          Redo: {lower(actName(redo.label))}
+        </button>
+      )}
+      <span role="status" className={saved.state === 'waiting' ? styles.warn : undefined}>
+        {saved.state === 'saved' && 'Everything is saved'}
+        {saved.state === 'saving' && 'Saving …'}
+        {saved.state === 'waiting' && `No connection: ${saved.changes} ${saved.changes === 1 ? 'change is' : 'changes are'} kept here and will be sent`}
+      </span>
+    </footer>
+  )
+}

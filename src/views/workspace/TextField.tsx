@@ -1,0 +1,72 @@
+import { type CSSProperties, useEffect, useRef, useState } from 'react'
+import type { CollectionSession } from '../sync/collection-session'
+import { setText } from '../../core/commands/set-text'
+import { composeChild, composeSibling } from './acts'
+import { situationOf } from './situation'
+import { type Pane, workspace } from './workspace-store'
+import styles from './workspace.module.css'
+
+/**
+ * The field in which a topic's text is written, on the map and in the outline. Enter keeps the text, Tab goes on with
+ * a child, Shift+Enter breaks the line, Esc gives up; leaving the field keeps what was written.
+ */
+export function TextField({ session, index, editing, style, onEnd }: { session: CollectionSession; index: number; editing: NonNullable<Pane['editing']>; style: CSSProperties; onEnd(): void }) {
+  const topic = session.records.get('topic', editing.topic)
+  const [text, setFieldText] = useState(editing.text ?? topic?.text ?? '')
+  const field = useRef<HTMLTextAreaElement>(null)
+  const ended = useRef(false)
+  useEffect(() => {
+    const element = field.current
+    if (!element) return
+    element.focus({ preventScroll: true })
+    if (editing.text === null) element.select()
+    else element.setSelectionRange(element.value.length, element.value.length)
+  }, [editing.text])
+
+  const end = (kept: string | null) => {
+    if (ended.current) return false
+    ended.current = true
+    const composed = session.isComposing(editing.topic)
+    const before = session.records.get('topic', editing.topic)
+    if (composed) session.finishComposing(kept)
+    else if (kept !== null && before && kept !== before.text) session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
+    workspace.edit(index, null)
+    const still = session.records.get('topic', editing.topic)
+    if (!still) workspace.select(index, before?.place.parent ? [before.place.parent] : [])
+    onEnd()
+    return Boolean(still)
+  }
+
+  return (
+    <textarea
+      ref={field}
+      className={styles.textField}
+      style={style}
+      value={text}
+      aria-label="Text of the topic"
+      maxLength={5_000}
+      rows={1}
+      onChange={(event) => setFieldText(event.currentTarget.value)}
+      onBlur={() => end(text)}
+      onPointerDown={(event) => event.stopPropagation()}
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.nativeEvent.isComposing) return
+        if (event.key === 'Escape') end(null)
+        else if (event.key === 'Enter' && !event.shiftKey) {
+          event.preventDefault()
+          const wasNew = session.isComposing(editing.topic) && text.trim() !== ''
+          const kept = end(text)
+          const written = session.records.get('topic', editing.topic)
+          // Pouring by keyboard: Ctrl+Enter keeps the text and goes on with the next sibling at once.
+          if (kept && wasNew && (event.ctrlKey || event.metaKey) && written) composeSibling(situationOf(session, index), written)
+        } else if (event.key === 'Tab') {
+          event.preventDefault()
+          const kept = end(text)
+          const written = session.records.get('topic', editing.topic)
+          if (kept && written && !event.shiftKey) composeChild(situationOf(session, index), written)
+        }
+      }}
+    />
+  )
+}

@@ -1,0 +1,105 @@
+import { ActionIcon, Button, Menu, SegmentedControl, Tooltip } from '@mantine/core'
+import { IconChevronDown, IconColumns2, IconFolderOpen, IconLayoutSidebar, IconLayoutSidebarRight, IconSearch, IconWorldUpload } from '@tabler/icons-react'
+import { PersonMenu } from '../app/PersonMenu'
+import { useSession } from '../sync/use-session'
+import { trailOf } from './trail'
+import styles from './workspace.module.css'
+import { type Face, useWorkspace, workspace } from './workspace-store'
+
+const FACES = [
+  { value: 'map', label: 'Map' },
+  { value: 'outline', label: 'Outline' },
+]
+
+export function TopBar() {
+  const session = useSession()
+  const { panes, active } = useWorkspace()
+  const pane = panes[active]
+  if (!pane) return null
+  const trail = trailOf(session, pane.map)
+  const others = session.maps.filter((map) => !map.trashed && map.id !== pane.map)
+  return (
+    <header className={styles.topBar}>
+      <nav className={styles.trail} aria-label="Where this is">
+        <Tooltip label="Surroundings">
+          <ActionIcon variant="subtle" color="gray" c="var(--ink)" onClick={workspace.toggleLeft} aria-label="Show or hide the surroundings">
+            <IconLayoutSidebar size={18} />
+          </ActionIcon>
+        </Tooltip>
+        <a className={styles.crumb} href={`/c/${session.id}`} title="All maps of this collection">
+          {session.collection.title}
+        </a>
+        <ol>
+          <li />
+          {trail.map((map, i) => (
+            <li key={map}>
+              <a
+                className={styles.crumb}
+                href={`/c/${session.id}/m/${map}`}
+                aria-current={i === trail.length - 1 ? 'page' : undefined}
+                title={session.titleOf(map)}
+                onClick={(event) => {
+                  event.preventDefault()
+                  workspace.go(active, map, null)
+                }}
+              >
+                {session.titleOf(map)}
+              </a>
+            </li>
+          ))}
+        </ol>
+        <Menu position="bottom-start" withinPortal>
+          <Menu.Target>
+            <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="Other maps">
+              <IconChevronDown size={16} />
+            </ActionIcon>
+          </Menu.Target>
+          <Menu.Dropdown mah={400} style={{ overflow: 'auto' }}>
+            <Menu.Item component="a" href={`/c/${session.id}`} leftSection={<IconFolderOpen size={16} />}>
+              All maps
+            </Menu.Item>
+            {others.map((map) => (
+              <Menu.Item key={map.id} onClick={() => workspace.go(active, map.id, null)}>
+                {map.title}
+              </Menu.Item>
+            ))}
+          </Menu.Dropdown>
+        </Menu>
+      </nav>
+      <SegmentedControl
+        size="xs"
+        data={FACES}
+        value={pane.face}
+        aria-label="Face of the map"
+        onChange={(face) => workspace.setFace(active, face as Face)}
+      />
+      <div className={styles.barEnd}>
+        <Tooltip label={panes.length > 1 ? 'One pane' : 'Two panes'}>
+          <ActionIcon
+            variant={panes.length > 1 ? 'light' : 'subtle'}
+            color={panes.length > 1 ? 'spruce' : 'gray'}
+            c="var(--ink)"
+            aria-label={panes.length > 1 ? 'Back to one pane' : 'Open a second pane'}
+            onClick={() => (panes.length > 1 ? workspace.closePane(1) : workspace.dialog({ kind: 'beside' }))}
+          >
+            <IconColumns2 size={18} />
+          </ActionIcon>
+        </Tooltip>
+        <Tooltip label="Find anything (Ctrl + K)">
+          <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="Find anything" onClick={() => workspace.dialog({ kind: 'find' })}>
+            <IconSearch size={18} />
+          </ActionIcon>
+        </Tooltip>
+        <Button size="compact-sm" variant="light" component="a" href={`/c/${session.id}/publish`} leftSection={<IconWorldUpload size={16} />}>
+          Publish
+        </Button>
+        <PersonMenu />
+        <Tooltip label="Topic sheet">
+          <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="Show or hide the topic sheet" onClick={workspace.toggleSheet}>
+            <IconLayoutSidebarRight size={18} />
+          </ActionIcon>
+        </Tooltip>
+      </div>
+    </header>
+  )
+}

@@ -1,0 +1,42 @@
+import { ActionIcon, Kbd, Menu } from '@mantine/core'
+import { Fragment } from 'react'
+import { ACTS, readableKey, type Situation } from './acts'
+
+const GROUPS = ['topic', 'move', 'map'] as const
+
+/** Everything that can be done to the selected topics, at the place where it was asked for. */
+export function TopicMenu({ at, situation, onClose, onDone }: { at: { x: number; y: number }; situation: Situation; onClose(): void; onDone(): void }) {
+  const offered = ACTS.filter((act) => act.when(situation))
+  return (
+    <Menu opened onClose={onClose} position="bottom-start" withinPortal width={300} returnFocus={false} onExitTransitionEnd={onDone} transitionProps={{ duration: 0 }}>
+      <Menu.Target>
+        <ActionIcon size={1} tabIndex={-1} style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }} aria-label="What can be done" />
+      </Menu.Target>
+      <Menu.Dropdown mah="80vh" style={{ overflow: 'auto' }}>
+        {GROUPS.map((group, i) => {
+          const acts = offered.filter((act) => act.group === group)
+          if (acts.length === 0) return null
+          return (
+            <Fragment key={group}>
+              {i > 0 && <Menu.Divider />}
+              {acts.map((act) => (
+                <Menu.Item
+                  key={act.id}
+                  color={act.id === 'delete' ? 'ember' : undefined}
+                  rightSection={act.keys[0] ? <Kbd size="xs">{readableKey(act.keys[0])}</Kbd> : null}
+                  onClick={() => {
+                    onClose()
+                    onDone()
+                    act.act(situation)
+                  }}
+                >
+                  {act.name(situation)}
+                </Menu.Item>
+              ))}
+            </Fragment>
+          )
+        })}
+      </Menu.Dropdown>
+    </Menu>
+  )
+}

@@ -1,0 +1,149 @@
+import { ActionIcon, Center, Loader, SegmentedControl, Stack, Text } from '@mantine/core'
+import { IconX } from '@tabler/icons-react'
+import { useEffect } from 'react'
+import { MapId, TopicId } from '../../core/records/ids'
+import { tellTrouble, wordsFor } from '../app/api'
+import { Dialogs } from '../find/Dialogs'
+import { Outline } from '../outline/Outline'
+import { TopicSheet } from '../sheet/TopicSheet'
+import { Stage } from '../stage/Stage'
+import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { actByKey, keyName } from './acts'
+import { situationOf } from './situation'
+import { StatusLine } from './StatusLine'
+import { Surroundings } from './Surroundings'
+import { TopBar } from './TopBar'
+import styles from './workspace.module.css'
+import { type Face, type Pane, useWorkspace, workspace } from './workspace-store'
+
+/** The map workspace: one or two panes with what belongs around them. */
+export function Workspace({ collection, map }: { collection: string; map: string }) {
+  const { session, error } = useStartedSession(collection)
+  if (error)
+    return (
+      <Center h="100dvh">
+        <Stack align="center">
+          <Text>{wordsFor(error)}</Text>
+          <a href="/">To the beginning</a>
+        </Stack>
+      </Center>
+    )
+  if (!session)
+    return (
+      <Center h="100dvh">
+        <Loader aria-label="Opening the collection" />
+      </Center>
+    )
+  return (
+    <SessionProvider value={session}>
+      <Shell first={MapId.parse(map)} />
+    </SessionProvider>
+  )
+}
+
+const faceIn = (text: string | null): Face => (text === 'outline' ? 'outline' : 'map')
+
+/** What the address of the page says is open. */
+function panesInAddress(first: MapId) {
+  const parameters = new URL(window.location.href).searchParams
+  const topic = TopicId.safeParse(parameters.get('topic')).data ?? null
+  const beside = MapId.safeParse(parameters.get('beside')).data
+  const panes = [{ map: first, face: faceIn(parameters.get('face')), topic }]
+  return beside ? [...panes, { map: beside, face: faceIn(parameters.get('besideFace')), topic: null }] : panes
+}
+
+function addressOf(collection: string, panes: readonly Pane[]): string {
+  const [first, second] = panes
+  const parameters = new URLSearchParams()
+  if (first!.face === 'outline') parameters.set('face', 'outline')
+  if (second) {
+    parameters.set('beside', second.map)
+    if (second.face === 'outline') parameters.set('besideFace', 'outline')
+  }
+  const query = parameters.toString()
+  return `/c/${collection}/m/${first!.map}${query === '' ? '' : `?${query}`}`
+}
+
+function Shell({ first }: { first: MapId }) {
+  const session = useSession()
+  const { panes, active, leftOpen, sheetOpen } = useWorkspace()
+
+  useEffect(() => workspace.start(panesInAddress(first)), [first])
+  useEffect(() => {
+    const back = () => {
+      const map = MapId.safeParse(window.location.pathname.split('/').at(-1)).data
+      if (map) workspace.start(panesInAddress(map))
+    }
+    window.addEventListener('popstate', back)
+    return () => window.removeEventListener('popstate', back)
+  }, [])
+
+  const opened = panes.map(({ map }) => map).join(' ')
+  useEffect(() => {
+    for (const map of new Set(opened.split(' ').filter((id) => id !== '')))
+      if (!session.isOpen(map)) session.openMap(map).catch(tellTrouble)
+  }, [opened, session])
+
+  const address = panes.length > 0 ? addressOf(session.id, panes) : null
+  const title = panes[0] ? session.titleOf(panes[0].map) : ''
+  useEffect(() => {
+    if (address && address !== window.location.pathname + window.location.search) window.history.pushState(null, '', address)
+  }, [address])
+  useEffect(() => {
+    if (title !== '') document.title = `${title} · Folvet`
+  }, [title])
+
+  // Keys that work wherever the focus is, as long as nobody is typing.
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as Element
+      if (event.defaultPrevented || target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]')) return
+      const key = keyName(event)
+      if (!/^(Ctrl|Alt)\+|^F1$/.test(key) || !useWorkspace.getState().panes[active]) return
+      if (actByKey(key, situationOf(session, active))) event.preventDefault()
+    }
+    window.addEventListener('keydown', press)
+    return () => window.removeEventListener('keydown', press)
+  }, [session, active])
+
+  if (panes.length === 0) return null
+  return (
+    <div className={styles.shell}>
+      <TopBar />
+      {leftOpen ? <Surroundings /> : <span />}
+      <main className={styles.panes}>
+        {panes.map((pane, index) => (
+          <section key={index === 0 ? 'first' : 'second'} className={styles.pane} data-active={panes.length > 1 && index === active} aria-label={`${session.titleOf(pane.map)}, ${pane.face}`}>
+            {panes.length > 1 && <PaneHead pane={pane} index={index} />}
+            {session.isOpen(pane.map) ? pane.face === 'map' ? <Stage pane={pane} index={index} /> : <Outline pane={pane} index={index} /> : <Center flex={1}><Loader aria-label="Opening the map" /></Center>}
+          </section>
+        ))}
+      </main>
+      {sheetOpen ? <TopicSheet /> : <span />}
+      <StatusLine />
+      <Dialogs />
+    </div>
+  )
+}
+
+function PaneHead({ pane, index }: { pane: Pane; index: number }) {
+  const session = useSession()
+  return (
+    <div className={styles.paneHead}>
+      <strong>{session.titleOf(pane.map)}</strong>
+      <SegmentedControl
+        size="xs"
+        data={[
+          { value: 'map', label: 'Map' },
+          { value: 'outline', label: 'Outline' },
+        ]}
+        value={pane.face}
+        aria-label={`Face of ${session.titleOf(pane.map)}`}
+        onChange={(face) => workspace.setFace(index, faceIn(face))}
+      />
+      <ActionIcon variant="subtle" color="gray" aria-label={`Close the pane with ${session.titleOf(pane.map)}`} onClick={() => workspace.closePane(index)}>
+        <IconX size={16} />
+      </ActionIcon>
+    </div>
+  )
+}

@@ -1,0 +1,236 @@
+import { addLooseTopic } from '../../core/commands/add-loose-topic'
+import { addTopic } from '../../core/commands/add-topic'
+import { deleteTopics } from '../../core/commands/delete-topics'
+import { evenOutSides } from '../../core/commands/even-out-sides'
+import { foldTopics } from '../../core/commands/fold-topics'
+import { splitOff } from '../../core/commands/split-off'
+import { type Step, stepTopic } from '../../core/commands/step-topic'
+import type { TopicRecord } from '../../core/records/topic'
+import { isRoot } from '../../core/records/topic'
+import type { CollectionSession } from '../sync/collection-session'
+import { type Pane, workspace } from './workspace-store'
+
+/** What an act works on: the pane that has the keyboard and the topics selected in it. */
+export interface Situation {
+  session: CollectionSession
+  pane: Pane
+  index: number
+  topics: readonly TopicRecord[]
+}
+
+/** Something that can be done to the selected topics: an entry of the topic menu, and a key. */
+export interface Act {
+  id: string
+  name(situation: Situation): string
+  /** As in `KeyboardEvent.key`, with modifiers in the order Ctrl, Alt, Shift. Ctrl is Command on a Mac. */
+  keys: readonly string[]
+  when(situation: Situation): boolean
+  act(situation: Situation): void
+  group: 'topic' | 'move' | 'map' | 'view'
+}
+
+const one = ({ topics }: Situation): TopicRecord | null => (topics.length === 1 ? topics[0]! : null)
+const editable = ({ session, topics }: Situation) => session.mayEdit && topics.length > 0
+const notRoot = (situation: Situation) => editable(situation) && situation.topics.every((topic) => !isRoot(topic))
+const named = (name: string) => () => name
+
+function compose({ session, index }: Situation, command: Parameters<CollectionSession['compose']>[0]): void {
+  const topic = session.compose(command)
+  if (topic) workspace.edit(index, { topic, text: '' })
+}
+
+export function composeChild(situation: Situation, parent: TopicRecord): void {
+  compose(situation, (records, making) => addTopic(records, { parent: parent.id, after: 'last', text: '' }, making))
+}
+
+/** After a topic; on a root a new first-level topic, on a loose head another one below it. */
+export function composeSibling(situation: Situation, topic: TopicRecord): void {
+  const { parent } = topic.place
+  if (parent === null) composeChild(situation, topic)
+  else compose(situation, (records, making) => addTopic(records, { parent, after: topic.id, text: '' }, making))
+}
+
+export function composeLoose(situation: Situation, x: number, y: number): void {
+  compose(situation, (records, making) => addLooseTopic(records, { map: situation.pane.map, x, y, text: '' }, making))
+}
+
+function step(situation: Situation, direction: Step): void {
+  const { session, index } = situation
+  const topic = one(situation)
+  if (!topic) return
+  const select = session.run((records, making) => stepTopic(records, { topic: topic.id, step: direction }, making))
+  if (select) workspace.show(index, topic.id)
+}
+
+const stepAct = (direction: Step, name: string, keys: string[]): Act => ({
+  id: `move-${direction}`,
+  name: named(name),
+  keys,
+  group: 'move',
+  when: (situation) => notRoot(situation) && one(situation) !== null,
+  act: (situation) => step(situation, direction),
+})
+
+export const ACTS: readonly Act[] = [
+  {
+    id: 'edit',
+    name: named('Edit the text'),
+    keys: ['F2'],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null,
+    act: (situation) => workspace.edit(situation.index, { topic: one(situation)!.id, text: null }),
+  },
+  {
+    id: 'add-child',
+    name: named('Add a child'),
+    keys: ['Tab'],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null,
+    act: (situation) => composeChild(situation, one(situation)!),
+  },
+  {
+    id: 'add-sibling',
+    name: (situation) => (situation.topics[0]?.place.parent === null ? 'Add a first-level topic' : 'Add a sibling'),
+    keys: ['Enter'],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null,
+    act: (situation) => composeSibling(situation, one(situation)!),
+  },
+  {
+    id: 'open',
+    name: named('Open the map behind it'),
+    keys: ['Ctrl+Enter'],
+    group: 'topic',
+    when: (situation) => Boolean(one(situation)?.opensMap),
+    act: (situation) => workspace.go(situation.index, one(situation)!.opensMap!, null),
+  },
+  {
+    id: 'note',
+    name: named('Write the note'),
+    keys: ['Alt+n'],
+    group: 'topic',
+    when: (situation) => one(situation) !== null,
+    act: () => workspace.openSection('note'),
+  },
+  {
+    id: 'link',
+    name: named('Cross-link with …'),
+    keys: ['Alt+l'],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null,
+    act: (situation) => workspace.dialog({ kind: 'link', from: one(situation)!.id }),
+  },
+  {
+    id: 'files',
+    name: named('Attach files'),
+    keys: [],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null,
+    act: () => workspace.openSection('files'),
+  },
+  {
+    id: 'fold',
+    name: ({ topics }) => (topics[0]?.folded ? 'Unfold' : 'Fold'),
+    keys: [' '],
+    group: 'topic',
+    when: (situation) => notRoot(situation) && situation.topics.some((topic) => situation.session.records.children(topic.id).length > 0),
+    act: ({ session, topics }) => {
+      session.run((records, making) => foldTopics(records, { topics: topics.map(({ id }) => id), folded: !topics[0]!.folded }, making))
+    },
+  },
+  {
+    id: 'delete',
+    name: named('Delete'),
+    keys: ['Delete', 'Backspace'],
+    group: 'topic',
+    when: notRoot,
+    act: ({ session, topics, index }) => {
+      const select = session.run((records, making) => deleteTopics(records, { topics: topics.map(({ id }) => id) }, making))
+      if (select) workspace.select(index, select)
+    },
+  },
+  stepAct('up', 'Move up', ['Alt+ArrowUp']),
+  stepAct('down', 'Move down', ['Alt+ArrowDown']),
+  stepAct('left', 'Move to the left', ['Alt+ArrowLeft']),
+  stepAct('right', 'Move to the right', ['Alt+ArrowRight']),
+  stepAct('out', 'Move out one level', ['Shift+Tab']),
+  {
+    id: 'split-off',
+    name: named('Split off into a child map'),
+    keys: ['Alt+d'],
+    group: 'map',
+    when: (situation) => {
+      const topic = one(situation)
+      return notRoot(situation) && topic !== null && !topic.opensMap && situation.session.records.children(topic.id).length > 0
+    },
+    act: (situation) => {
+      situation.session.run((records, making) => splitOff(records, { topic: one(situation)!.id }, making))
+    },
+  },
+  {
+    id: 'bring-back',
+    name: named('Bring the child map back'),
+    keys: [],
+    group: 'map',
+    when: (situation) => notRoot(situation) && Boolean(one(situation)?.opensMap),
+    act: (situation) => void situation.session.command('bring-back', { topic: one(situation)!.id }),
+  },
+  {
+    id: 'even-out',
+    name: named('Even out the sides'),
+    keys: [],
+    group: 'map',
+    when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
+    act: ({ session, pane }) => {
+      session.run((records, making) => evenOutSides(records, { map: pane.map }, making))
+    },
+  },
+  {
+    id: 'merge',
+    name: named('Merge other maps into this one …'),
+    keys: [],
+    group: 'map',
+    when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
+    act: ({ pane }) => workspace.dialog({ kind: 'merge', target: pane.map }),
+  },
+  { id: 'fit', name: named('Fit the map'), keys: ['Alt+f'], group: 'view', when: () => true, act: ({ index }) => workspace.show(index, 'all') },
+  {
+    id: 'centre',
+    name: named('Centre on this topic'),
+    keys: ['Alt+c'],
+    group: 'view',
+    when: (situation) => one(situation) !== null,
+    act: (situation) => workspace.show(situation.index, one(situation)!.id),
+  },
+  { id: 'face-map', name: named('Show as map'), keys: ['Alt+1'], group: 'view', when: ({ pane }) => pane.face !== 'map', act: ({ index }) => workspace.setFace(index, 'map') },
+  { id: 'face-outline', name: named('Show as outline'), keys: ['Alt+2'], group: 'view', when: ({ pane }) => pane.face !== 'outline', act: ({ index }) => workspace.setFace(index, 'outline') },
+  { id: 'undo', name: named('Undo'), keys: ['Ctrl+z'], group: 'view', when: ({ session }) => session.undoable.undo !== null, act: ({ session }) => void session.takeBack('undo') },
+  { id: 'redo', name: named('Redo'), keys: ['Ctrl+Shift+z', 'Ctrl+y'], group: 'view', when: ({ session }) => session.undoable.redo !== null, act: ({ session }) => void session.takeBack('redo') },
+  { id: 'find', name: named('Find anything'), keys: ['Ctrl+k'], group: 'view', when: () => true, act: () => workspace.dialog({ kind: 'find' }) },
+  { id: 'keys', name: named('All keys'), keys: ['F1', 'Ctrl+/'], group: 'view', when: () => true, act: () => workspace.dialog({ kind: 'keys' }) },
+]
+
+/** The name of a pressed key with its modifiers, as acts declare it. */
+export function keyName(event: { key: string; code: string; ctrlKey: boolean; metaKey: boolean; altKey: boolean; shiftKey: boolean }): string {
+  // With Alt some systems type another letter: then the place on the keyboard tells which key it was.
+  const letter = event.altKey && /^(Key|Digit)./.test(event.code) ? event.code.replace(/^(Key|Digit)/, '') : event.key
+  const key = letter.length === 1 ? letter.toLowerCase() : letter
+  const shift = event.shiftKey && (key.length > 1 || event.ctrlKey || event.metaKey || event.altKey)
+  return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
+}
+
+/** Carries out the act of a pressed key; false where the key has none that fits. */
+export function actByKey(key: string, situation: Situation): boolean {
+  const found = ACTS.find((act) => act.keys.includes(key) && act.when(situation))
+  found?.act(situation)
+  return found !== undefined
+}
+
+const KEY_NAMES: Record<string, string> = { ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→' }
+
+/** A key as a person reads it. */
+export const readableKey = (key: string): string =>
+  key
+    .split('+')
+    .map((part) => KEY_NAMES[part] ?? (part.length === 1 ? part.toUpperCase() : part))
+    .join(' + ')

@@ -1,0 +1,44 @@
+import type { KeyboardEvent } from 'react'
+import { outlineOf } from '../../core/formats/outline-of'
+import { writeIndentedText } from '../../core/formats/indented-text'
+import { pasteOutline } from '../../core/commands/paste-outline'
+import { headsOnly } from '../../core/commands/move-topics'
+import type { TopicId } from '../../core/records/ids'
+import { actByKey, keyName, type Situation } from './acts'
+import { workspace } from './workspace-store'
+
+/** Where arrows lead; differs between the faces. */
+export type Navigate = (from: TopicId, key: 'ArrowUp' | 'ArrowDown' | 'ArrowLeft' | 'ArrowRight') => TopicId | null
+
+const isArrow = (key: string): key is Parameters<Navigate>[1] => /^Arrow(Up|Down|Left|Right)$/.test(key)
+
+/** What a key does while topics are selected and none is being written. The faces of a map share it. */
+export function handleTreeKey(event: KeyboardEvent, situation: Situation, navigate: Navigate): void {
+  if (event.nativeEvent.isComposing) return
+  const { index, topics, session } = situation
+  const key = keyName(event)
+  const last = topics.at(-1)
+  if (isArrow(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
+    const to = last ? navigate(last.id, event.key) : (session.records.root(situation.pane.map)?.id ?? null)
+    if (to) workspace.select(index, event.shiftKey ? [...new Set([...topics.map(({ id }) => id), to])] : [to])
+    event.preventDefault()
+  } else if (actByKey(key, situation)) event.preventDefault()
+  else if (event.key === 'Escape') workspace.select(index, last ? [last.id] : [])
+  else if (event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey && topics.length === 1 && session.mayEdit) {
+    workspace.edit(index, { topic: topics[0]!.id, text: event.key })
+    event.preventDefault()
+  }
+}
+
+/** The selected branches as a clean indented list. */
+export function copiedText({ session, topics }: Situation): string {
+  const heads = headsOnly(session.records, topics.map(({ id }) => id))
+  return writeIndentedText(heads.map((head) => outlineOf(session.records, head)))
+}
+
+export function pasteText({ session, topics, index }: Situation, text: string): void {
+  const onto = topics.at(-1)
+  if (!onto || text.trim() === '') return
+  const select = session.run((records, making) => pasteOutline(records, { topic: onto.id, text }, making))
+  if (select) workspace.select(index, select)
+}

@@ -1,0 +1,105 @@
+import { create } from 'zustand'
+import type { MapId, TopicId } from '../../core/records/ids'
+
+export type Face = 'map' | 'outline'
+
+/** One of the one or two panes in the middle: a face of a map. */
+export interface Pane {
+  map: MapId
+  face: Face
+  selected: readonly TopicId[]
+  /** The topic whose text is being written, and the text to begin with: null keeps what is there. */
+  editing: { topic: TopicId; text: string | null } | null
+  /** Asks the stage to bring something into view; the number tells one request from the next. */
+  show: { what: TopicId | 'all'; request: number } | null
+}
+
+export type Dialog =
+  | { kind: 'find' }
+  | { kind: 'link'; from: TopicId }
+  | { kind: 'merge'; target: MapId }
+  | { kind: 'keys' }
+  | { kind: 'beside' }
+
+interface Workspace {
+  panes: readonly Pane[]
+  active: number
+  leftOpen: boolean
+  sheetOpen: boolean
+  /** The section of the topic sheet that was asked for last. */
+  section: { name: 'note' | 'links' | 'files'; request: number } | null
+  dialog: Dialog | null
+}
+
+let requests = 0
+
+const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
+  map,
+  face,
+  selected: topic ? [topic] : [],
+  editing: null,
+  show: { what: topic ?? 'all', request: ++requests },
+})
+
+const narrow = typeof window !== 'undefined' && window.innerWidth < 1_000
+
+export const useWorkspace = create<Workspace>(() => ({
+  panes: [],
+  active: 0,
+  leftOpen: !narrow,
+  sheetOpen: !narrow,
+  section: null,
+  dialog: null,
+}))
+
+const { setState, getState } = useWorkspace
+
+function changePane(index: number, change: Partial<Pane>): void {
+  setState((state) => ({ panes: state.panes.map((pane, i) => (i === index ? { ...pane, ...change } : pane)) }))
+}
+
+/** Everything that alters the workspace. */
+export const workspace = {
+  start(panes: { map: MapId; face: Face; topic: TopicId | null }[]): void {
+    setState({ panes: panes.map(({ map, face, topic }) => paneOn(map, face, topic)), active: 0 })
+  },
+  activate(index: number): void {
+    if (getState().active !== index) setState({ active: index })
+  },
+  select(index: number, selected: readonly TopicId[]): void {
+    setState((state) => ({
+      active: index,
+      panes: state.panes.map((pane, i) => (i === index ? { ...pane, selected, editing: pane.editing && selected.includes(pane.editing.topic) ? pane.editing : null } : pane)),
+    }))
+  },
+  edit(index: number, editing: Pane['editing']): void {
+    changePane(index, editing ? { editing, selected: [editing.topic] } : { editing })
+  },
+  show(index: number, what: TopicId | 'all'): void {
+    changePane(index, { show: { what, request: ++requests } })
+  },
+  setFace(index: number, face: Face): void {
+    const pane = getState().panes[index]
+    if (pane) changePane(index, { face, editing: null, show: { what: pane.selected[0] ?? 'all', request: ++requests } })
+  },
+  /** Opens a map in a pane, at a topic where one is given. */
+  go(index: number, map: MapId, topic: TopicId | null): void {
+    const pane = getState().panes[index]
+    if (!pane) return
+    if (pane.map === map) changePane(index, topic ? { selected: [topic], editing: null, show: { what: topic, request: ++requests } } : { show: { what: 'all', request: ++requests } })
+    else changePane(index, paneOn(map, pane.face, topic))
+    setState({ active: index })
+  },
+  openBeside(map: MapId, face: Face): void {
+    setState((state) => ({ panes: [state.panes[0]!, paneOn(map, face, null)], active: 1 }))
+  },
+  closePane(index: number): void {
+    setState((state) => ({ panes: state.panes.filter((_, i) => i !== index), active: 0 }))
+  },
+  toggleLeft: () => setState((state) => ({ leftOpen: !state.leftOpen })),
+  toggleSheet: () => setState((state) => ({ sheetOpen: !state.sheetOpen })),
+  openSection(name: 'note' | 'links' | 'files'): void {
+    setState({ sheetOpen: true, section: { name, request: ++requests } })
+  },
+  dialog: (dialog: Dialog | null) => setState({ dialog }),
+}
