@@ -1,0 +1,51 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/** Begins without an account; ends on the page with the maps of the new collection. */
+export async function beginWithoutAccount(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Start without an account' }).click()
+  await expect(page.getByRole('heading', { name: 'My collection' })).toBeVisible()
+}
+
+export async function makeMap(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'New map' }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill(name)
+  await page.getByRole('button', { name: 'Make the map' }).click()
+  await expect(topic(page, name)).toBeVisible()
+}
+
+/** A topic on the map or in the outline, by the beginning of its name. */
+export const topic = (page: Page, name: string): Locator =>
+  page.getByRole('treeitem', { name: new RegExp(`^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(,|$)`) })
+
+/** Writes a text while a topic is selected or being written, and keeps it. */
+export async function write(page: Page, text: string): Promise<void> {
+  await page.keyboard.type(text)
+  await page.keyboard.press('Enter')
+}
+
+export const selectTopic = async (page: Page, name: string): Promise<void> => {
+  await topic(page, name).click()
+  await expect(topic(page, name)).toHaveAttribute('aria-selected', 'true')
+}
+
+export const allSaved = (page: Page): Promise<void> => expect(page.getByText('Everything is saved')).toBeVisible()
+
+/** The boxes of all topics on the stage, as drawn. */
+export async function topicBoxes(page: Page): Promise<{ name: string; x: number; y: number; width: number; height: number }[]> {
+  return page.locator('[data-stage] [data-topic]').evaluateAll((elements) =>
+    elements.map((element) => {
+      const { x, y, width, height } = element.querySelector('rect')!.getBoundingClientRect()
+      return { name: element.getAttribute('aria-label') ?? '', x, y, width, height }
+    }),
+  )
+}
+
+/** Fails where two topics on the stage lie on one another. */
+export async function expectNoOverlap(page: Page): Promise<void> {
+  const boxes = await topicBoxes(page)
+  const overlapping = boxes.flatMap((a, i) =>
+    boxes.slice(i + 1).filter((b) => a.x + 1 < b.x + b.width && b.x + 1 < a.x + a.width && a.y + 1 < b.y + b.height && b.y + 1 < a.y + a.height).map((b) => `${a.name} / ${b.name}`),
+  )
+  expect(overlapping).toEqual([])
+}
