@@ -1,7 +1,7 @@
 import type { RecordByKind, RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
-import type { Edit } from './edit'
+import type { Edit, EditOf } from './edit'
 import { refuse } from './problem'
 
 /**
@@ -18,7 +18,7 @@ export function checkInvariants(records: Records, edits: readonly Edit[], comple
     if (edit.kind === 'topic') {
       if (edit.before?.place) maps.add(edit.before.place.map)
       const topic = records.need('topic', edit.id)
-      check.topic(topic)
+      check.topic(topic, edit)
       if (edit.before === null || edit.after.place || edit.after.trashed !== undefined) maps.add(topic.place.map)
       if (edit.after.place || edit.after.trashed !== undefined || edit.after.opensMap !== undefined)
         for (const arriving of records.mapsArrivingBy(topic.id)) check.homeDoorway(arriving)
@@ -26,7 +26,7 @@ export function checkInvariants(records: Records, edits: readonly Edit[], comple
       const map = records.need('map', edit.id)
       if (!map.trashed) maps.add(map.id)
       check.homeDoorway(map)
-    } else check.references(edit.kind, records.need(edit.kind, edit.id))
+    } else check.references(edit)
   }
   for (const map of maps) check.oneRoot(map)
 }
@@ -37,15 +37,16 @@ class Checker {
     private readonly complete: boolean,
   ) {}
 
-  private mustExist(kind: RecordKind, id: string | null, what: string): void {
-    if (this.complete && id !== null && !this.records.get(kind, id)) refuse('reference', `${what} is no longer there.`)
+  /** What a field newly refers to must be there. What it referred to before was checked when it was set. */
+  private mustExist(kind: RecordKind, id: string | null | undefined, what: string): void {
+    if (this.complete && id && !this.records.get(kind, id)) refuse('reference', `${what} is no longer there.`)
   }
 
-  topic(topic: TopicRecord): void {
-    this.mustExist('map', topic.place.map, 'The map of this topic')
-    this.mustExist('topic', topic.place.parent, 'The topic that this one should hang on')
-    this.mustExist('note', topic.note, 'The note of this topic')
-    this.mustExist('map', topic.opensMap, 'The map that this topic should open')
+  topic(topic: TopicRecord, { after }: EditOf<'topic'>): void {
+    this.mustExist('map', after.place?.map, 'The map of this topic')
+    this.mustExist('topic', after.place?.parent, 'The topic that this one should hang on')
+    this.mustExist('note', after.note, 'The note of this topic')
+    this.mustExist('map', after.opensMap, 'The map that this topic should open')
     const parent = this.records.get('topic', topic.place.parent)
     if (parent && parent.place.map !== topic.place.map) refuse('invalid', 'A topic stands on the map of its parent.')
     const seen = new Set<string>([topic.id])
@@ -89,21 +90,28 @@ class Checker {
     }
   }
 
-  references(kind: Exclude<RecordKind, 'topic' | 'map'>, record: RecordByKind[typeof kind]): void {
-    if (kind === 'crosslink') {
-      const link = record as RecordByKind['crosslink']
-      this.mustExist('topic', link.from, 'The topic where this link begins')
-      this.mustExist('topic', link.toTopic, 'The topic that this link leads to')
-      this.mustExist('map', link.toMap, 'The map that this link leads to')
-      if (link.from === link.toTopic) refuse('invalid', 'A link leads from one topic to another.')
-    } else if (kind === 'weblink') {
-      this.mustExist('topic', (record as RecordByKind['weblink']).topic, 'The topic of this web link')
-    } else if (kind === 'attachment') {
-      const attachment = record as RecordByKind['attachment']
-      this.mustExist('topic', attachment.topic, 'The topic of this file')
-      this.mustExist('file', attachment.file, 'The file')
-    } else if (kind === 'collection') {
-      this.mustExist('map', (record as RecordByKind['collection']).homeMap, 'The home map')
+  references(edit: Exclude<Edit, { kind: 'topic' | 'map' }>): void {
+    switch (edit.kind) {
+      case 'crosslink': {
+        this.mustExist('topic', edit.after.from, 'The topic where this link begins')
+        this.mustExist('topic', edit.after.toTopic, 'The topic that this link leads to')
+        this.mustExist('map', edit.after.toMap, 'The map that this link leads to')
+        const link = this.records.need('crosslink', edit.id)
+        if (link.from === link.toTopic) refuse('invalid', 'A link leads from one topic to another.')
+        return
+      }
+      case 'weblink':
+        return this.mustExist('topic', edit.after.topic, 'The topic of this web link')
+      case 'attachment':
+        this.mustExist('topic', edit.after.topic, 'The topic of this file')
+        return this.mustExist('file', edit.after.file, 'The file')
+      case 'collection':
+        return this.mustExist('map', edit.after.homeMap, 'The home map')
+      case 'note':
+      case 'file':
+        return
+      default:
+        edit satisfies never
     }
   }
 }

@@ -49,7 +49,7 @@ function load(editor: Editor, text: string): Loaded {
  * The rich text editor of a note. `text` is CommonMark; `save` gets the text that the person began with and the new
  * one, a moment after the last key and when the editor loses the focus. Opening and leaving alters nothing.
  */
-export function NoteEditor({ text, editable, focusRequest, save, leave }: { text: string; editable: boolean; focusRequest: number; save(base: string, text: string): void; leave(): void }) {
+export function NoteEditor({ text, editable, focusRequest, onFocused, save, leave }: { text: string; editable: boolean; focusRequest: number; onFocused(request: number): void; save(base: string, text: string): void; leave(): void }) {
   const loaded = useRef<Loaded | null>(null)
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const saveNow = useRef((_: Editor) => {})
@@ -95,8 +95,10 @@ export function NoteEditor({ text, editable, focusRequest, save, leave }: { text
   }, [text, editor])
 
   useEffect(() => {
-    if (focusRequest > 0) editor?.commands.focus('end')
-  }, [focusRequest, editor])
+    if (focusRequest === 0 || !editor) return
+    editor.commands.focus('end')
+    onFocused(focusRequest)
+  }, [focusRequest, editor, onFocused])
   useEffect(
     () => () => {
       if (editor && !editor.isDestroyed) saveNow.current(editor)

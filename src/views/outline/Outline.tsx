@@ -8,6 +8,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
+import { takeFocus } from '../workspace/take-focus'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { copiedText, handleTreeKey, type Navigate, pasteText } from '../workspace/tree-keys'
 import { type Pane, workspace } from '../workspace/workspace-store'
@@ -63,6 +64,10 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
     shown.current = key
     virtual.scrollToIndex(at, { align: 'auto' })
   }, [last, pane.show, rows, virtual])
+
+  const request = pane.show?.request
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each request to show something brings the keyboard here
+  useEffect(() => takeFocus(container.current), [request])
 
   const navigate: Navigate = (from, key) => {
     const at = rows.findIndex((row) => row.topic.id === from)

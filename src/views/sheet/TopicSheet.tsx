@@ -1,5 +1,5 @@
 import { Accordion, Text } from '@mantine/core'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
 import { useSession } from '../sync/use-session'
 import { NoteEditor } from '../note-editor/NoteEditor'
@@ -15,6 +15,8 @@ export function TopicSheet() {
   const { panes, active, section } = useWorkspace()
   const pane = panes[active]
   const topic = session.records.get('topic', pane?.selected.at(-1) ?? null)
+  // A request to write the note is met once, not again at every topic that is selected later.
+  const met = useRef(0)
   const [open, setOpen] = useState<string[]>(['note', 'links', 'files'])
   useEffect(() => {
     if (!section) return
@@ -46,7 +48,10 @@ export function TopicSheet() {
               key={topic.id}
               text={note?.text ?? ''}
               editable={session.mayEdit}
-              focusRequest={section?.name === 'note' ? section.request : 0}
+              focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}
+              onFocused={(request) => {
+                met.current = request
+              }}
               leave={leave}
               save={(base, text) => session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))}
             />

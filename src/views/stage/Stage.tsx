@@ -7,6 +7,7 @@ import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { copiedText, handleTreeKey, pasteText } from '../workspace/tree-keys'
+import { takeFocus } from '../workspace/take-focus'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
@@ -42,6 +43,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     const box = pane.show.what === 'all' ? undefined : layout.byTopic.get(pane.show.what)
     if (box) centre(box)
     else fit(scene.bounds)
+    takeFocus(container.current)
   }, [held, pane.show, layout, scene.bounds, centre, fit])
 
   const revealed = useRef<string | undefined>(undefined)
