@@ -49,10 +49,13 @@ export function trashMap(records: Records, args: { map: MapId }, making: Making)
   return draft.outcome(`Put ${named(map.title)} into the trash`)
 }
 
+/** Takes a map out of the trash. A home doorway that leads elsewhere by now is replaced by another one, or none. */
 export function restoreMap(records: Records, args: { map: MapId }, making: Making): Outcome {
   const draft = new Draft(records, making)
   const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
-  draft.update('map', map.id, { trashed: false })
+  const doorway = records.get('topic', map.homeDoorway)
+  const homeDoorway = doorway?.opensMap === map.id && !doorway.trashed ? doorway.id : nextHomeDoorway(records, map.id, new Set())
+  draft.update('map', map.id, { trashed: false, homeDoorway })
   return draft.outcome(`Take ${named(map.title)} out of the trash`)
 }
 

@@ -51,7 +51,8 @@ export function endpoint<A extends Access, Body = undefined>(spec: {
 }): (context: Context) => Promise<Response> {
   return async ({ request, url, params, locals }) => {
     try {
-      const ids = z.record(z.string(), z.string()).parse(params)
+      const ids: Record<string, string> = {}
+      for (const [name, value] of Object.entries(params)) if (value !== undefined) ids[name] = value
       const who = (await admit(spec.access, locals.person, ids.collection)) as WhoFor<A>
       const isWrite = request.method !== 'GET' && request.method !== 'HEAD'
       if (isWrite && !(await allowWrite(locals.person?.id ?? 'nobody'))) throw new Failure(429, 'Too much at once. Wait a moment and try again.')
@@ -104,7 +105,6 @@ function failed(error: unknown, request: Request): Response {
   if (error instanceof Failure) return json(error.status, { error: error.message })
   if (error instanceof Refusal) return json(409, { error: error.problem.message, code: error.problem.code })
   if (error instanceof TooLarge) return json(413, { error: error.message })
-  if (error instanceof z.ZodError) return json(400, { error: 'This address cannot be understood.' })
   log.error({ error, method: request.method, path: new URL(request.url).pathname }, 'request failed')
   return json(500, { error: 'Something went wrong on our side. Nothing was changed; please try again.' })
 }

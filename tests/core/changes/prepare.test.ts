@@ -1,0 +1,123 @@
+import { describe, expect, test } from 'vitest'
+import { applyEdits, type Edit } from '../../../src/core/changes/edit'
+import { prepareChange } from '../../../src/core/changes/prepare'
+import { undoChange, undoLists } from '../../../src/core/changes/undo'
+import { addTopic } from '../../../src/core/commands/add-topic'
+import { setText } from '../../../src/core/commands/set-text'
+import { splitOff } from '../../../src/core/commands/split-off'
+import { writeNote } from '../../../src/core/commands/write-note'
+import { ChangeId, TopicId } from '../../../src/core/records/ids'
+import { mergeText } from '../../../src/core/text/merge-text'
+import { contents, Garden } from '../gardens'
+
+const grown = () => {
+  const garden = new Garden()
+  const map = garden.grow('Garden\nSpring\n  Sow peas\nSummer')
+  return { garden, map }
+}
+const otherId = () => TopicId.parse(crypto.randomUUID())
+
+describe('preparing a change', () => {
+  test('gives equal ranks a place of their own', () => {
+    const { garden } = grown()
+    const spring = garden.records.need('topic', garden.topic('Spring'))
+    const twin: Edit = { kind: 'topic', id: otherId(), before: null, after: { ...spring, text: 'Twin', note: null } }
+    const prepared = prepareChange(garden.records, [{ ...twin, after: { ...twin.after, id: twin.id } } as Edit], true)
+    expect(prepared.ok).toBe(true)
+    const ranks = garden.records.children(spring.place.parent!).map(({ place, text }) => [place.rank, text])
+    expect(new Set(ranks.map(([rank]) => rank)).size).toBe(ranks.length)
+    expect(ranks.map(([, text]) => text)).toEqual(['Spring', 'Twin', 'Summer'])
+  })
+
+  test('takes back all of a change of which one edit fails', () => {
+    const { garden } = grown()
+    const before = contents(garden.records)
+    const good: Edit = { kind: 'topic', id: garden.topic('Spring'), before: { text: 'Spring' }, after: { text: 'Changed' } }
+    const bad = { kind: 'topic', id: garden.topic('Summer'), before: { note: null }, after: { note: otherId() } } as unknown as Edit
+    const prepared = prepareChange(garden.records, [good, bad], true)
+    expect(prepared).toMatchObject({ ok: false, problem: { code: 'reference' } })
+    expect(contents(garden.records)).toEqual(before)
+  })
+
+  test.each([
+    ['an unknown field', { colour: 'red' }],
+    ['a text that cannot be stored', { text: 'a\u0000b' }],
+    ['a text that is too long', { text: 'x'.repeat(5_001) }],
+    ['another id', { folded: 'yes' }],
+  ])('refuses %s', (_, after) => {
+    const { garden } = grown()
+    const edit = { kind: 'topic', id: garden.topic('Spring'), before: {}, after } as unknown as Edit
+    expect(prepareChange(garden.records, [edit], true)).toMatchObject({ ok: false, problem: { code: 'invalid' } })
+  })
+
+  test('refuses what is gone and what exists already', () => {
+    const { garden } = grown()
+    const root = garden.records.need('topic', garden.topic('Spring'))
+    expect(prepareChange(garden.records, [{ kind: 'topic', id: otherId(), before: { text: '' }, after: { text: 'x' } }], true)).toMatchObject({ problem: { code: 'gone' } })
+    expect(prepareChange(garden.records, [{ kind: 'topic', id: root.id, before: null, after: root }], true)).toMatchObject({ problem: { code: 'exists' } })
+  })
+
+  test('joins what two people wrote into one note', () => {
+    const { garden } = grown()
+    const spring = garden.topic('Spring')
+    const base = 'One\nTwo\nThree\nFour'
+    garden.do((records, making) => writeNote(records, { topic: spring, base: '', text: base }, making))
+    garden.do((records, making) => writeNote(records, { topic: spring, base, text: 'One!\nTwo\nThree\nFour' }, making))
+    garden.do((records, making) => writeNote(records, { topic: spring, base, text: 'One\nTwo\nThree\nFour!' }, making))
+    expect(garden.records.need('note', garden.records.need('topic', spring).note).text).toBe('One!\nTwo\nThree\nFour!')
+    expect(mergeText('a\nb', 'a\nmine', 'a\nyours')).toEqual({ text: 'a\nmine\n\nyours', overlapping: true })
+  })
+})
+
+describe('undo', () => {
+  test('reverts only what nobody has changed since, and names the rest', () => {
+    const { garden } = grown()
+    const spring = garden.topic('Spring')
+    const { change } = garden.do((records, making) => setText(records, { topic: spring, text: 'Early spring' }, making))
+    garden.do((records, making) => setText(records, { topic: spring, text: 'Late winter' }, making))
+    const undo = undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID()))
+    expect(undo.change).toBeNull()
+    expect(undo.leftAlone).toEqual([{ kind: 'topic', id: spring, field: 'text' }])
+  })
+
+  test('of a split gives the map of before, and redo the split again', () => {
+    const { garden, map } = grown()
+    const before = garden.text(map)
+    const { change } = garden.do((records, making) => splitOff(records, { topic: garden.topic('Spring') }, making))
+    const undone = undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!
+    const prepared = prepareChange(garden.records, undone.edits, true)
+    expect(prepared.ok && garden.text(map)).toBe(before)
+    const redone = undoChange(garden.records, { ...undone, edits: prepared.ok ? prepared.edits : [] }, ChangeId.parse(crypto.randomUUID())).change!
+    expect(prepareChange(garden.records, redone.edits, true).ok).toBe(true)
+    expect(garden.text(map)).toBe('- Garden\n  - Spring\n  - Summer')
+    expect(redone.label).toBe('Split off Spring')
+  })
+
+  test('of an addition trashes the outermost record only', () => {
+    const { garden } = grown()
+    const { change } = garden.do((records, making) => addTopic(records, { parent: garden.topic('Summer'), after: 'last', text: 'Hay' }, making))
+    expect(undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!.edits).toEqual([
+      { kind: 'topic', id: change.edits[0]!.id, before: { trashed: false }, after: { trashed: true } },
+    ])
+  })
+
+  test('lists follow what was undone and redone', () => {
+    const id = () => ChangeId.parse(crypto.randomUUID())
+    const make = (label: string, undoes: ChangeId | null = null) => ({ id: id(), label, edits: [], undoes })
+    const [a, b] = [make('a'), make('b')]
+    const undoB = make('Undo: b', b.id)
+    const redoB = make('b', undoB.id)
+    expect(undoLists([a, b, undoB])).toEqual({ undo: [a], redo: [undoB] })
+    expect(undoLists([a, b, undoB, redoB])).toEqual({ undo: [a, redoB], redo: [] })
+    expect(undoLists([a, b, undoB, make('c')]).redo).toEqual([])
+  })
+})
+
+test('edits applied to a copy of the records give the same records', () => {
+  const { garden } = grown()
+  const copy = new Garden()
+  for (const kind of ['map', 'topic', 'note', 'collection'] as const) for (const record of garden.records.all(kind)) copy.records.put(kind, record as never)
+  const { change } = garden.do((records, making) => splitOff(records, { topic: garden.topic('Spring') }, making))
+  applyEdits(copy.records, change.edits)
+  expect(contents(copy.records)).toEqual(contents(garden.records))
+})

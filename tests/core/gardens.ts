@@ -1,0 +1,59 @@
+import { prepareChange } from '../../src/core/changes/prepare'
+import type { Making, Outcome } from '../../src/core/commands/command'
+import { makeMap } from '../../src/core/commands/maps'
+import { pasteOutline } from '../../src/core/commands/paste-outline'
+import { CollectionId, type MapId, type TopicId } from '../../src/core/records/ids'
+import { RECORD_KINDS } from '../../src/core/records/kinds'
+import { Records } from '../../src/core/records/records'
+import { outlineOf } from '../../src/core/formats/outline-of'
+import { writeIndentedText } from '../../src/core/formats/indented-text'
+
+/** Ids that count up: the same test makes the same records. */
+export function counting(): Making {
+  let count = 0
+  return { newId: () => `00000000-0000-7000-8000-${(++count).toString(16).padStart(12, '0')}` }
+}
+
+export const COLLECTION = CollectionId.parse('00000000-0000-7000-9000-000000000001')
+
+/** A collection in memory with what tests do to it. */
+export class Garden {
+  readonly records = new Records()
+  readonly making = counting()
+
+  constructor() {
+    this.records.put('collection', { id: COLLECTION, title: 'Garden', homeMap: null, trashed: false })
+  }
+
+  /** Carries out a command as the server would; throws where it is refused. */
+  do<Result extends Outcome>(command: (records: Records, making: Making) => Result): Result {
+    const outcome = command(this.records, this.making)
+    const prepared = prepareChange(this.records, outcome.change.edits, true)
+    if (!prepared.ok) throw new Error(prepared.problem.message)
+    return { ...outcome, change: { ...outcome.change, edits: prepared.edits } }
+  }
+
+  /** Makes a map from indented text; the first line is its root. */
+  grow(text: string): MapId {
+    const [title = '', ...lines] = text.trim().split('\n')
+    const { select } = this.do((records, making) => makeMap(records, { collection: COLLECTION, title: title.trim() }, making))
+    if (lines.length > 0) this.do((records, making) => pasteOutline(records, { topic: select[0]!, text: lines.join('\n') }, making))
+    return this.records.need('topic', select[0]!).place.map
+  }
+
+  /** The topic with this text that is not in the trash itself. */
+  topic(text: string): TopicId {
+    for (const topic of this.records.all('topic')) if (topic.text === text && !topic.trashed) return topic.id
+    throw new Error(`There is no topic ${text}.`)
+  }
+
+  /** A map as indented text. */
+  text(map: MapId): string {
+    return writeIndentedText([outlineOf(this.records, this.records.root(map)!)])
+  }
+}
+
+/** Everything that records hold, in one order, for comparing. */
+export const contents = (records: Records) =>
+  Object.fromEntries(RECORD_KINDS.map((kind) => [kind, [...records.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1))]))
+
