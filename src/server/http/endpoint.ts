@@ -102,9 +102,10 @@ export const json = (status: number, value: unknown, headers: Record<string, str
   new Response(JSON.stringify(value), { status, headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store', ...headers } })
 
 function failed(error: unknown, request: Request): Response {
-  if (error instanceof Failure) return json(error.status, { error: error.message })
+  // The rest of a body that is too large is not read: the connection cannot be used again.
+  if (error instanceof TooLarge) return json(413, { error: error.message }, { Connection: 'close' })
+  if (error instanceof Failure) return json(error.status, { error: error.message }, error.status === 413 ? { Connection: 'close' } : {})
   if (error instanceof Refusal) return json(409, { error: error.problem.message, code: error.problem.code })
-  if (error instanceof TooLarge) return json(413, { error: error.message })
   log.error({ error, method: request.method, path: new URL(request.url).pathname }, 'request failed')
   return json(500, { error: 'Something went wrong on our side. Nothing was changed; please try again.' })
 }
