@@ -162,7 +162,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
   })
 
   await test.step('merges another map, with a plan before and a report after', async () => {
-    await page.getByRole('link', { name: 'My collection' }).click()
+    await page.getByRole('link', { name: 'All maps' }).click()
     await makeMap(page, 'Neighbour')
     await page.evaluate(() => navigator.clipboard.writeText('- Spring\n  - Sow peas\n  - Prune roses\n- Compost'))
     await page.keyboard.press('Control+v')

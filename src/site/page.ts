@@ -24,6 +24,7 @@ export function writePage(page: Page): string {
 <meta http-equiv="Content-Security-Policy" content="${new Html(POLICY)}">
 <meta name="generator" content="Folvet">
 <title>${page.title === page.siteTitle ? page.title : `${page.title} · ${page.siteTitle}`}</title>
+<link rel="icon" href="${to('assets/icon.svg')}" type="image/svg+xml">
 <link rel="stylesheet" href="${to('assets/site.css')}">
 <script defer src="${to('assets/reader.js')}"></script>
 </head>

@@ -12,8 +12,8 @@ export interface TypeSize {
 
 export const TYPE_SIZES: readonly [TypeSize, TypeSize, TypeSize] = [
   { size: 20, weight: 600, lineHeight: 26, maxWidth: 280, padX: 18, padY: 11 },
-  { size: 17, weight: 600, lineHeight: 22, maxWidth: 250, padX: 9, padY: 4 },
-  { size: 15, weight: 400, lineHeight: 20, maxWidth: 250, padX: 8, padY: 3 },
+  { size: 17, weight: 600, lineHeight: 22, maxWidth: 230, padX: 9, padY: 4 },
+  { size: 15, weight: 400, lineHeight: 20, maxWidth: 230, padX: 8, padY: 3 },
 ]
 
 export const typeSizeAt = (level: number): TypeSize => TYPE_SIZES[level <= 0 ? 0 : level === 1 ? 1 : 2]

@@ -38,7 +38,7 @@ export interface Spacing {
   siblings: readonly [number, number, number]
 }
 
-export const SPACING: Spacing = { level: 40, siblings: [20, 9, 5] }
+export const SPACING: Spacing = { level: 32, siblings: [18, 9, 5] }
 
 /** Positions of the upper left corners, in px. The middle of the root is at 0, 0. */
 export interface Positions {

@@ -52,7 +52,7 @@ function doorwayLeaf(box: TopicBox): Drawing[] {
 
 function doorwayNumber(box: TopicBox): Drawing {
   const x = box.growsLeft ? DOORWAY_WIDTH / 2 - 2 : box.width - DOORWAY_WIDTH / 2 + 2
-  return drawing('text', { x: px(x), y: px(box.height - 6), class: 'behind', 'text-anchor': 'middle' }, [String(box.behind)])
+  return drawing('text', { x: px(x), y: px(box.height - 6), class: `behind hue-${box.hue}`, 'text-anchor': 'middle' }, [String(box.behind)])
 }
 
 function signRow(box: TopicBox): Drawing[] {

@@ -27,7 +27,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const scene = useMemo(() => buildScene(session.records, pane.map, session.countTopics), [session, version, pane.map])
   const container = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
-  const { view, transform, moved, fit, centre, reveal, pointAt } = useView(container, group)
+  const { view, transform, moved, begin, fit, centre, reveal, pointAt } = useView(container, group)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [hovered, setHovered] = useState<string | null>(null)
   const { layout } = scene
@@ -40,11 +40,14 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   useEffect(() => {
     if (!held || !pane.show || shown.current === pane.show.request) return
     shown.current = pane.show.request
-    const box = pane.show.what === 'all' ? undefined : layout.byTopic.get(pane.show.what)
+    const { what } = pane.show
+    const box = layout.byTopic.get(what)
+    const root = layout.boxes[0]
     if (box) centre(box)
+    else if (what === 'start' && root) begin(scene.bounds, root)
     else fit(scene.bounds)
     takeFocus(container.current)
-  }, [held, pane.show, layout, scene.bounds, centre, fit])
+  }, [held, pane.show, layout, scene.bounds, centre, fit, begin])
 
   const revealed = useRef<string | undefined>(undefined)
   useEffect(() => {
@@ -196,10 +199,12 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
 }
 
 /** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
-function PlusButtons({ box, transform, onChild, onSibling }: { box: TopicBox; transform: { applyX(x: number): number; applyY(y: number): number }; onChild(): void; onSibling(): void }) {
+function PlusButtons({ box, transform, onChild, onSibling }: { box: TopicBox; transform: { k: number; applyX(x: number): number; applyY(y: number): number }; onChild(): void; onSibling(): void }) {
   const edge = transform.applyX(box.growsLeft ? box.x : box.x + box.width)
-  const style = { left: box.growsLeft ? edge - 22 : edge + 2, top: transform.applyY(box.y + box.height / 2) - 10 }
-  const below = { left: transform.applyX(box.x + box.width / 2) - 10, top: transform.applyY(box.y + box.height) + 1 }
+  // Smaller when the map is far away, so that they do not cover its words.
+  const scale = Math.min(1, Math.max(0.55, transform.k))
+  const style = { left: box.growsLeft ? edge - 11 - 11 * scale : edge - 9 + 11 * scale, top: transform.applyY(box.y + box.height / 2) - 10, scale }
+  const below = { left: transform.applyX(box.x + box.width / 2) - 10, top: transform.applyY(box.y + box.height) - 9 + 10 * scale, scale }
   return (
     <>
       <button type="button" tabIndex={-1} className={styles.plus} style={style} title="Add a child (Tab)" aria-label={`Add a child to ${box.topic.text}`} onClick={onChild}>

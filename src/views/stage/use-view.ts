@@ -8,6 +8,8 @@ const MOST = 4
 /** Fitting never shows a small map larger than this. */
 const FITTED_MOST = 1.3
 const MARGIN = 24
+/** The least scale at which words are comfortably read. */
+const READABLE = 0.7
 
 /** How much around the visible part is drawn ahead, as a part of its size. */
 const AHEAD = 0.5
@@ -91,6 +93,18 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     [container, moveTo],
   )
 
+  /** How a map is first seen: all of it where that can be read, else as much around its root as can be. */
+  const begin = useCallback(
+    (bounds: Bounds, root: Bounds) => {
+      const element = container.current
+      if (!element) return
+      const fitted = Math.min((element.clientWidth - MARGIN) / bounds.width, (element.clientHeight - MARGIN) / bounds.height)
+      if (fitted >= READABLE) return fit(bounds)
+      moveTo(zoomIdentity.translate(element.clientWidth / 2 - (root.x + root.width / 2) * READABLE, element.clientHeight / 2 - (root.y + root.height / 2) * READABLE).scale(READABLE))
+    },
+    [container, fit, moveTo],
+  )
+
   /** Brings a box into the middle at a scale at which it can be read. */
   const centre = useCallback(
     (box: Bounds) => {
@@ -126,7 +140,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     [container],
   )
 
-  return { view, transform, moved, fit, centre, reveal, pointAt, moveTo }
+  return { view, transform, moved, begin, fit, centre, reveal, pointAt, moveTo }
 }
 
 function visiblePart(element: HTMLElement, transform: ZoomTransform): Bounds {

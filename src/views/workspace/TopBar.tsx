@@ -26,11 +26,12 @@ export function TopBar() {
             <IconLayoutSidebar size={18} />
           </ActionIcon>
         </Tooltip>
-        <a className={styles.crumb} href={`/c/${session.id}`} title="All maps of this collection">
-          {session.collection.title}
-        </a>
+        <Tooltip label={`All maps of ${session.collection.title}`}>
+          <ActionIcon variant="subtle" color="gray" c="var(--ink)" component="a" href={`/c/${session.id}`} aria-label="All maps">
+            <IconFolderOpen size={18} />
+          </ActionIcon>
+        </Tooltip>
         <ol>
-          <li />
           {trail.map((map, i) => (
             <li key={map}>
               <a

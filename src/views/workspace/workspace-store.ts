@@ -10,8 +10,8 @@ export interface Pane {
   selected: readonly TopicId[]
   /** The topic whose text is being written, and the text to begin with: null keeps what is there. */
   editing: { topic: TopicId; text: string | null } | null
-  /** Asks the stage to bring something into view; the number tells one request from the next. */
-  show: { what: TopicId | 'all'; request: number } | null
+  /** Asks the stage to bring something into view: a topic, all of the map, or as much as can be read; the number tells one request from the next. */
+  show: { what: TopicId | 'all' | 'start'; request: number } | null
 }
 
 export type Dialog =
@@ -38,7 +38,7 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   face,
   selected: topic ? [topic] : [],
   editing: null,
-  show: { what: topic ?? 'all', request: ++requests },
+  show: { what: topic ?? 'start', request: ++requests },
 })
 
 const narrow = typeof window !== 'undefined' && window.innerWidth < 1_000

@@ -1,0 +1,35 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { measureLine, wrapText } from '../../../src/core/text/measure'
+
+describe('measuring text', () => {
+  test('adds advance widths and kerning of the shipped font', () => {
+    const ab = measureLine('AV', 1000, 400).width
+    expect(ab).toBeLessThan(measureLine('A', 1000, 400).width + measureLine('V', 1000, 400).width)
+    expect(measureLine('bog', 20, 600).width).toBeGreaterThan(measureLine('bog', 20, 400).width)
+    expect(measureLine('', 20, 400)).toEqual({ width: 0, exact: true })
+  })
+
+  test('says where a letter is not in the fonts, and then errs to the wide side', () => {
+    expect(measureLine('Größe č ў', 16, 400).exact).toBe(true)
+    expect(measureLine('水', 16, 400)).toEqual({ width: 16 * 1.4, exact: false })
+    expect(measureLine('🌱', 16, 400).width).toBe(16 * 1.4)
+  })
+
+  test('wraps within the width and loses no word', () => {
+    const word = fc.stringMatching(/^[a-zäöü]{1,14}$/)
+    fc.assert(
+      fc.property(fc.array(word, { minLength: 1, maxLength: 40 }), fc.integer({ min: 120, max: 400 }), (words, width) => {
+        const lines = wrapText(words.join(' '), width, 15, 400)
+        for (const line of lines) expect(line.width).toBeLessThanOrEqual(width)
+        expect(lines.map((line) => line.text).join(' ')).toBe(words.join(' '))
+      }),
+    )
+  })
+
+  test('breaks long words, scripts without spaces, and keeps line breaks', () => {
+    expect(wrapText('x'.repeat(5_000), 200, 15, 400).every(({ width }) => width <= 200)).toBe(true)
+    expect(wrapText('高層湿原の水位は夏に下がる'.repeat(3), 200, 15, 400).length).toBeGreaterThan(2)
+    expect(wrapText('one\n\ntwo', 200, 15, 400).map(({ text }) => text)).toEqual(['one', '', 'two'])
+  })
+})
