@@ -10,7 +10,7 @@ const dark: MantineColorsTuple = ['#e8e6de', '#c9ccca', '#a3afb5', '#7f8b92', '#
 export const theme = createTheme({
   colors: { spruce, ember, dark },
   primaryColor: 'spruce',
-  primaryShade: { light: 7, dark: 5 },
+  primaryShade: 7,
   fontFamily: 'var(--interface-font)',
   headings: { fontFamily: 'var(--interface-font)', fontWeight: '600' },
   defaultRadius: 6,

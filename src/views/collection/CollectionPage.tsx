@@ -1,4 +1,4 @@
-import { ActionIcon, Alert, Anchor, Badge, Button, FileButton, Group, Loader, Menu, Modal, Stack, Table, Text, TextInput, Title } from '@mantine/core'
+import { ActionIcon, Alert, Anchor, Badge, Button, FileButton, Group, Loader, Menu, Modal, Stack, Table, Text, TextInput, Title, VisuallyHidden } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
@@ -80,7 +80,9 @@ function Maps() {
                   <Table.Th ta="right">Topics</Table.Th>
                   <Table.Th>Reached from</Table.Th>
                   <Table.Th ta="right">Linked maps</Table.Th>
-                  <Table.Th aria-label="What can be done" />
+                  <Table.Th>
+                    <VisuallyHidden>What can be done</VisuallyHidden>
+                  </Table.Th>
                 </Table.Tr>
               </Table.Thead>
               <Table.Tbody>

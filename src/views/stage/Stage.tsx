@@ -200,7 +200,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
 
 /** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
 function PlusButtons({ box, transform, onChild, onSibling }: { box: TopicBox; transform: { k: number; applyX(x: number): number; applyY(y: number): number }; onChild(): void; onSibling(): void }) {
-  const edge = transform.applyX(box.growsLeft ? box.x : box.x + box.width)
+  // Beside the number of what is folded away, where there is one.
+  const beside = box.hidden > 0 ? 30 : 0
+  const edge = transform.applyX(box.growsLeft ? box.x - beside : box.x + box.width + beside)
   // Smaller when the map is far away, so that they do not cover its words.
   const scale = Math.min(1, Math.max(0.55, transform.k))
   const style = { left: box.growsLeft ? edge - 11 - 11 * scale : edge - 9 + 11 * scale, top: transform.applyY(box.y + box.height / 2) - 10, scale }

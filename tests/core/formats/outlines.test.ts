@@ -18,7 +18,10 @@ describe('indented text', () => {
     const tree = fc.letrec<{ item: OutlineItem }>((tie) => ({
       item: fc.record({ text: word, note: fc.constant(''), links: fc.constant([]), children: fc.oneof({ maxDepth: 4 }, fc.constant([]), fc.array(tie('item'), { maxLength: 3 })) }, { noNullPrototype: true }),
     })).item
-    fc.assert(fc.property(fc.array(tree, { maxLength: 4 }), (items) => expect(readIndentedText(writeIndentedText(items))).toEqual(items)))
+    fc.assert(fc.property(fc.array(tree, { maxLength: 4 }), (items) => {
+        expect(readIndentedText(writeIndentedText(items))).toEqual(items)
+      }),
+    )
   })
 
   test('stands 100,000 levels and lines of a megabyte', () => {

@@ -1,0 +1,189 @@
+import { execFileSync } from 'node:child_process'
+import { createReadStream, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { createServer, type Server } from 'node:http'
+import { tmpdir } from 'node:os'
+import { extname, join, relative } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import AxeBuilder from '@axe-core/playwright'
+import { type BrowserContext, expect, type Page, test } from '@playwright/test'
+import yauzl from 'yauzl'
+import { allSaved, beginWithoutAccount } from './person'
+
+/** Unpacks a zip into a folder, refusing paths that lead out of it. */
+async function unpack(zip: Buffer): Promise<string> {
+  const folder = mkdtempSync(join(tmpdir(), 'folvet-site-'))
+  const archive = join(folder, 'site.zip')
+  writeFileSync(archive, zip)
+  await new Promise<void>((resolve, reject) => {
+    yauzl.open(archive, { lazyEntries: true }, (error, file) => {
+      if (error) return reject(error)
+      file.on('entry', (entry: yauzl.Entry) => {
+        file.openReadStream(entry, (problem, stream) => {
+          if (problem) return reject(problem)
+          const chunks: Buffer[] = []
+          stream.on('data', (chunk: Buffer) => chunks.push(chunk))
+          stream.on('end', () => {
+            const path = join(folder, entry.fileName)
+            execFileSync('mkdir', ['-p', join(path, '..')])
+            writeFileSync(path, Buffer.concat(chunks))
+            file.readEntry()
+          })
+        })
+      })
+      file.on('end', () => resolve())
+      file.readEntry()
+    })
+  })
+  rmSync(archive)
+  return join(folder, readdirSync(folder)[0]!)
+}
+
+const filesBelow = (folder: string): string[] =>
+  readdirSync(folder).flatMap((name) => (statSync(join(folder, name)).isDirectory() ? filesBelow(join(folder, name)) : [join(folder, name)]))
+
+/** A plain web server that serves the folder below a sub-path. */
+function serveBelow(folder: string, prefix: string): Promise<Server> {
+  const types: Record<string, string> = { '.html': 'text/html', '.css': 'text/css', '.js': 'text/javascript', '.svg': 'image/svg+xml', '.woff2': 'font/woff2' }
+  const server = createServer((request, response) => {
+    const path = decodeURIComponent(new URL(request.url ?? '/', 'http://localhost').pathname)
+    const file = join(folder, path.slice(prefix.length).replace(/\/$/, '/index.html'))
+    if (!path.startsWith(prefix) || !existsSync(file) || statSync(file).isDirectory()) return response.writeHead(404).end()
+    response.writeHead(200, { 'Content-Type': types[extname(file)] ?? 'application/octet-stream' })
+    createReadStream(file).pipe(response)
+  })
+  return new Promise((resolve) => server.listen(0, '127.0.0.1', () => resolve(server)))
+}
+
+/** Follows every link of the site from its home page; returns the pages seen. Fails at a broken link or one to outside. */
+async function crawl(page: Page, start: string): Promise<Set<string>> {
+  const base = start.slice(0, start.lastIndexOf('/') + 1)
+  const outside: string[] = []
+  const broken: string[] = []
+  page.on('request', (request) => {
+    if (!request.url().startsWith(base) && !request.url().startsWith('data:')) outside.push(request.url())
+  })
+  page.on('requestfailed', (request) => broken.push(request.url()))
+  page.on('response', (response) => {
+    if (response.status() >= 400) broken.push(response.url())
+  })
+  const pages = new Set<string>()
+  const waiting = [start]
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const address = next.split('#')[0]!
+    if (pages.has(address)) continue
+    pages.add(address)
+    await page.goto(address)
+    const links = await page.locator('a[href]').evaluateAll((anchors) => anchors.map((anchor) => new URL(anchor.getAttribute('href')!, location.href).href))
+    for (const link of new Set(links)) {
+      if (!link.startsWith(base)) {
+        expect(link).toMatch(/^https:\/\/example\.org\//)
+        continue
+      }
+      const [file, anchor] = link.slice(base.length).split('#')
+      if (file?.endsWith('.html')) waiting.push(link)
+      if (anchor && link.split('#')[0] === address) expect(await page.locator(`[id="${anchor}"]`).count(), link).toBe(1)
+    }
+  }
+  expect(outside).toEqual([])
+  expect(broken).toEqual([])
+  return pages
+}
+
+/** Publishes the collection of the open page and unpacks what can be downloaded. */
+async function publish(page: Page): Promise<string> {
+  await page.getByRole('link', { name: 'Publish' }).click()
+  await page.getByRole('button', { name: /^Publish/ }).click()
+  const downloading = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Download as zip' }).click()
+  return unpack(readFileSync(await (await downloading).path()))
+}
+
+const withoutScript = (context: BrowserContext) => context.browser()!.newContext({ javaScriptEnabled: false })
+
+test('the published demo works from a disk, below a sub-path, without script, and for everyone', async ({ page, context }) => {
+  test.setTimeout(180_000)
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
+  await page.getByRole('link', { name: 'Vennmoor handbook' }).click()
+  const folder = await publish(page)
+  const maps = filesBelow(folder).filter((file) => relative(folder, file).startsWith('maps/'))
+  expect(maps).toHaveLength(8)
+
+  const disk = await context.newPage()
+  const start = pathToFileURL(join(folder, 'index.html')).href
+  const seen = await crawl(disk, start)
+  for (const map of maps) expect(seen).toContain(pathToFileURL(map).href)
+  await disk.goto(start)
+  await disk.getByRole('searchbox').fill('larch boards')
+  await disk.getByRole('status').getByRole('link', { name: /Larch boards/ }).click()
+  await expect(disk.locator(':target')).toContainText('Larch boards, 50 mm')
+  await disk.getByRole('searchbox').fill('puddle')
+  await expect(disk.getByRole('status').getByRole('link').first()).toContainText('Well 31 stands in a puddle')
+  await disk.getByRole('searchbox').fill('zzzz')
+  await expect(disk.getByRole('status')).toHaveText('Nothing found.')
+
+  const server = await serveBelow(folder, '/some/where/')
+  const { port } = server.address() as { port: number }
+  await crawl(await context.newPage(), `http://127.0.0.1:${port}/some/where/index.html`)
+
+  const plain = await (await withoutScript(context)).newPage()
+  await plain.goto(`http://127.0.0.1:${port}/some/where/index.html`)
+  await plain.getByRole('link', { name: 'Dipwells and readings' }).click()
+  await expect(plain.getByText('A healthy line looks like a flat table')).toBeVisible()
+  await plain.locator('.picture').getByRole('link', { name: /^Reading by hand/ }).click()
+  await expect(plain).toHaveURL(/#t-/)
+
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await disk.emulateMedia({ colorScheme })
+    for (const name of ['index.html', 'maps/water-and-ditch-blocking.html', 'maps/vennmoor-handbook.html']) {
+      await disk.goto(pathToFileURL(join(folder, name)).href)
+      const { violations } = await new AxeBuilder({ page: disk }).analyze()
+      expect([name, violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)]).toEqual([name, []])
+    }
+  }
+  await disk.setViewportSize({ width: 390, height: 800 })
+  await disk.goto(pathToFileURL(join(folder, 'maps/water-and-ditch-blocking.html')).href)
+  expect(await disk.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  server.close()
+})
+
+/** A long page that is there anyway: the manual of one of the packages. */
+const LONG_PAGE = join('node_modules', 'yauzl', 'README.md')
+
+test('a long real document is imported, split, linked, published and crawled', async ({ page, context }) => {
+  test.setTimeout(180_000)
+  const text = readFileSync(LONG_PAGE, 'utf8')
+  expect(text.split('\n').length).toBeGreaterThan(500)
+  await beginWithoutAccount(page)
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Import text' }).click()
+  await (await chooser).setFiles({ name: 'manual.md', mimeType: 'text/markdown', buffer: Buffer.from(text) })
+  await expect(page.getByText('One map was imported.')).toBeVisible({ timeout: 30_000 })
+  const unread = page.getByRole('dialog', { name: 'What could not be followed' })
+  if (await unread.isVisible()) await page.keyboard.press('Escape')
+  await page.getByRole('table').getByRole('link').first().click()
+  await page.keyboard.press('Alt+2')
+  const rows = page.getByRole('treeitem')
+  await expect(rows.nth(3)).toBeVisible()
+  await rows.nth(1).click()
+  const name = (await rows.nth(1).locator('span').first().textContent())!.trim()
+  await page.keyboard.press('Alt+d')
+  await expect(page.getByRole('button', { name: `Open the map behind ${name}` })).toBeVisible()
+  await page.keyboard.press('Alt+l')
+  await page.getByRole('combobox').fill('fix')
+  await page.getByRole('option').first().click()
+  await expect(page.getByRole('complementary').getByRole('button', { name: /^Links \(1\)/ })).toBeVisible()
+  await allSaved(page)
+  const folder = await publish(page)
+  const disk = await context.newPage()
+  const seen = filesBelow(folder).filter((file) => file.endsWith('.html'))
+  expect(seen.length).toBe(4)
+  for (const file of seen) {
+    const markup = readFileSync(file, 'utf8')
+    for (const [, address = ''] of markup.matchAll(/href="(?!https?:|mailto:|#)([^"#]+)/g)) expect(existsSync(join(file, '..', decodeURIComponent(address))), address).toBe(true)
+  }
+  await disk.goto(pathToFileURL(join(folder, 'index.html')).href)
+  await disk.getByRole('link', { name }).first().click()
+  await expect(disk.getByRole('heading', { name, level: 1 })).toBeVisible()
+})
+
