@@ -1,7 +1,7 @@
 import { flextree } from 'd3-flextree'
 import { layoutBothSides } from '../src/core/layout/both-sides'
 import { type BoxTree, boxTree, SPACING } from '../src/core/layout/tree'
-import { compare, median, type Measurement, seededRandom } from './measure'
+import { compare, type Measurement, median, seededRandom } from './measure'
 
 interface Topic {
   width: number
@@ -13,7 +13,12 @@ interface Topic {
 /** A tree of mixed sizes as maps have them: most topics have few children, some have many. */
 function makeTopics(count: number): Topic {
   const random = seededRandom(count)
-  const make = (): Topic => ({ width: 40 + random() * 220, height: random() < 0.8 ? 26 : 46 + Math.floor(random() * 3) * 20, left: random() < 0.5, children: [] })
+  const make = (): Topic => ({
+    width: 40 + random() * 220,
+    height: random() < 0.8 ? 26 : 46 + Math.floor(random() * 3) * 20,
+    left: random() < 0.5,
+    children: [],
+  })
   const root = make()
   const open = [root]
   for (let i = 1; i < count; i++) {
@@ -72,7 +77,10 @@ const timed = (work: () => unknown): number => {
 /** Both take nested topics with sizes and end with a position for each; rounds alternate. */
 function layoutAgainstPeer(name: string, count: number, rounds: number): Measurement {
   const topics = makeTopics(count)
-  const peer = flextree<Topic>({ nodeSize: (node) => [node.data.height + SPACING.siblings[1], node.data.width + SPACING.level], spacing: 0 })
+  const peer = flextree<Topic>({
+    nodeSize: (node) => [node.data.height + SPACING.siblings[1], node.data.width + SPACING.level],
+    spacing: 0,
+  })
   const ours: number[] = []
   const theirs: number[] = []
   for (let round = 0; round < rounds; round++) {
@@ -80,11 +88,19 @@ function layoutAgainstPeer(name: string, count: number, rounds: number): Measure
     theirs.push(timed(() => peer(peer.hierarchy(topics))))
   }
   const overlaps = countOverlaps(flatten(topics, count))
-  const result = compare({ name, value: median(ours), unit: 'ms', peer: 'd3-flextree', peerValue: median(theirs), limit: 1 / 8, better: 'lower' })
+  const result = compare({
+    name,
+    value: median(ours),
+    unit: 'ms',
+    peer: 'd3-flextree',
+    peerValue: median(theirs),
+    limit: 1 / 8,
+    better: 'lower',
+  })
   return { ...result, ok: result.ok && overlaps === 0, note: `${overlaps} overlaps` }
 }
 
-export const layoutBenches = [
-  () => layoutAgainstPeer('layout-10k', 10_000, 25),
-  () => layoutAgainstPeer('layout-100k', 100_000, 7),
-]
+export const layoutBenches = {
+  'layout-10k': () => layoutAgainstPeer('layout-10k', 10_000, 25),
+  'layout-100k': () => layoutAgainstPeer('layout-100k', 100_000, 7),
+}

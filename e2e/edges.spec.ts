@@ -47,7 +47,10 @@ test('maps are renamed, put into the trash and taken back', async ({ page }) => 
   await expect(page.getByRole('link', { name: 'My collection' })).toBeVisible()
 })
 
-test('what is typed without a connection is kept and sent when it is back, also after closing the tab', async ({ page, context }) => {
+test('what is typed without a connection is kept and sent when it is back, also after closing the tab', async ({
+  page,
+  context,
+}) => {
   await beginWithoutAccount(page)
   await makeMap(page, 'Field notes')
   await allSaved(page)
@@ -111,7 +114,9 @@ test('a file that is too large is refused in words, and an ended beginning leave
   await beginWithoutAccount(page)
   await makeMap(page, 'Files')
   await allSaved(page)
-  await page.route('**/files?*', (route) => route.fulfill({ status: 413, contentType: 'application/json', body: '{"error":"This file is too large."}' }))
+  await page.route('**/files?*', (route) =>
+    route.fulfill({ status: 413, contentType: 'application/json', body: '{"error":"This file is too large."}' }),
+  )
   await selectTopic(page, 'Files')
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Choose files' }).click()
@@ -126,7 +131,14 @@ test('a file that is too large is refused in words, and an ended beginning leave
 test('texts of any length and script find their place', async ({ page }) => {
   await beginWithoutAccount(page)
   await makeMap(page, 'Anything')
-  const texts = ['x'.repeat(4_990), 'word '.repeat(300).trim(), 'قلب المستنقع', '高層湿原の水位は夏に下がる', '🌱🌿 moss 🌧️', 'Donaudampfschifffahrtselektrizitätenhauptbetriebswerkbauunterbeamtengesellschaft']
+  const texts = [
+    'x'.repeat(4_990),
+    'word '.repeat(300).trim(),
+    'قلب المستنقع',
+    '高層湿原の水位は夏に下がる',
+    '🌱🌿 moss 🌧️',
+    'Donaudampfschifffahrtselektrizitätenhauptbetriebswerkbauunterbeamtengesellschaft',
+  ]
   await page.evaluate((text) => navigator.clipboard.writeText(text), texts.map((text) => `- ${text}`).join('\n'))
   await page.keyboard.press('Control+v')
   await expect(page.getByText('7 topics')).toBeVisible()
@@ -164,7 +176,10 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.emulateMedia({ colorScheme })
     const check = async (screen: string) => {
       const { violations } = await new AxeBuilder({ page }).analyze()
-      expect([screen, violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 200)}`)]).toEqual([screen, []])
+      expect([screen, violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 200)}`)]).toEqual([
+        screen,
+        [],
+      ])
     }
     await page.goto('/')
     await expect(page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' })).toBeVisible()

@@ -28,7 +28,14 @@ export async function write(page: Page, text: string): Promise<void> {
 export const selectTopic = async (page: Page, name: string): Promise<void> => {
   const box = await topic(page, name).boundingBox()
   const stage = await page.locator('[data-stage]').first().boundingBox()
-  if (box && stage && (box.x < stage.x || box.x + box.width > stage.x + stage.width || box.y < stage.y || box.y + box.height > stage.y + stage.height))
+  if (
+    box &&
+    stage &&
+    (box.x < stage.x ||
+      box.x + box.width > stage.x + stage.width ||
+      box.y < stage.y ||
+      box.y + box.height > stage.y + stage.height)
+  )
     await page.keyboard.press('Alt+f')
   await topic(page, name).click()
   await expect(topic(page, name)).toHaveAttribute('aria-selected', 'true')
@@ -37,7 +44,9 @@ export const selectTopic = async (page: Page, name: string): Promise<void> => {
 export const allSaved = (page: Page): Promise<void> => expect(page.getByText('Everything is saved')).toBeVisible()
 
 /** The boxes of all topics on the stage, as drawn. */
-export async function topicBoxes(page: Page): Promise<{ name: string; x: number; y: number; width: number; height: number }[]> {
+async function topicBoxes(
+  page: Page,
+): Promise<{ name: string; x: number; y: number; width: number; height: number }[]> {
   return page.locator('[data-stage] [data-topic]').evaluateAll((elements) =>
     elements.map((element) => {
       const { x, y, width, height } = element.querySelector('rect')!.getBoundingClientRect()
@@ -50,7 +59,13 @@ export async function topicBoxes(page: Page): Promise<{ name: string; x: number;
 export async function expectNoOverlap(page: Page): Promise<void> {
   const boxes = await topicBoxes(page)
   const overlapping = boxes.flatMap((a, i) =>
-    boxes.slice(i + 1).filter((b) => a.x + 1 < b.x + b.width && b.x + 1 < a.x + a.width && a.y + 1 < b.y + b.height && b.y + 1 < a.y + a.height).map((b) => `${a.name} / ${b.name}`),
+    boxes
+      .slice(i + 1)
+      .filter(
+        (b) =>
+          a.x + 1 < b.x + b.width && b.x + 1 < a.x + a.width && a.y + 1 < b.y + b.height && b.y + 1 < a.y + a.height,
+      )
+      .map((b) => `${a.name} / ${b.name}`),
   )
   expect(overlapping).toEqual([])
 }

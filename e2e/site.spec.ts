@@ -1,5 +1,14 @@
 import { execFileSync } from 'node:child_process'
-import { createReadStream, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  createReadStream,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { tmpdir } from 'node:os'
 import { extname, join, relative } from 'node:path'
@@ -39,15 +48,26 @@ async function unpack(zip: Buffer): Promise<string> {
 }
 
 const filesBelow = (folder: string): string[] =>
-  readdirSync(folder).flatMap((name) => (statSync(join(folder, name)).isDirectory() ? filesBelow(join(folder, name)) : [join(folder, name)]))
+  readdirSync(folder).flatMap((name) =>
+    statSync(join(folder, name)).isDirectory() ? filesBelow(join(folder, name)) : [join(folder, name)],
+  )
 
 /** A plain web server that serves the folder below a sub-path. */
 function serveBelow(folder: string, prefix: string): Promise<Server> {
-  const types: Record<string, string> = { '.html': 'text/html', '.css': 'text/css', '.js': 'text/javascript', '.svg': 'image/svg+xml', '.woff2': 'font/woff2' }
+  const types: Record<string, string> = {
+    '.html': 'text/html',
+    '.css': 'text/css',
+    '.js': 'text/javascript',
+    '.svg': 'image/svg+xml',
+    '.woff2': 'font/woff2',
+  }
   const server = createServer((request, response) => {
     const path = decodeURIComponent(new URL(request.url ?? '/', 'http://localhost').pathname)
     const file = join(folder, path.slice(prefix.length).replace(/\/$/, '/index.html'))
-    if (!path.startsWith(prefix) || !existsSync(file) || statSync(file).isDirectory()) return response.writeHead(404).end()
+    if (!path.startsWith(prefix) || !existsSync(file) || statSync(file).isDirectory()) {
+      response.writeHead(404).end()
+      return
+    }
     response.writeHead(200, { 'Content-Type': types[extname(file)] ?? 'application/octet-stream' })
     createReadStream(file).pipe(response)
   })
@@ -73,7 +93,9 @@ async function crawl(page: Page, start: string): Promise<Set<string>> {
     if (pages.has(address)) continue
     pages.add(address)
     await page.goto(address)
-    const links = await page.locator('a[href]').evaluateAll((anchors) => anchors.map((anchor) => new URL(anchor.getAttribute('href')!, location.href).href))
+    const links = await page
+      .locator('a[href]')
+      .evaluateAll((anchors) => anchors.map((anchor) => new URL(anchor.getAttribute('href')!, location.href).href))
     for (const link of new Set(links)) {
       if (!link.startsWith(base)) {
         expect(link).toMatch(/^https:\/\/example\.org\//)
@@ -100,7 +122,10 @@ async function publish(page: Page): Promise<string> {
 
 const withoutScript = (context: BrowserContext) => context.browser()!.newContext({ javaScriptEnabled: false })
 
-test('the published demo works from a disk, below a sub-path, without script, and for everyone', async ({ page, context }) => {
+test('the published demo works from a disk, below a sub-path, without script, and for everyone', async ({
+  page,
+  context,
+}) => {
   test.setTimeout(180_000)
   await page.goto('/')
   await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
@@ -115,7 +140,10 @@ test('the published demo works from a disk, below a sub-path, without script, an
   for (const map of maps) expect(seen).toContain(pathToFileURL(map).href)
   await disk.goto(start)
   await disk.getByRole('searchbox').fill('larch boards')
-  await disk.getByRole('status').getByRole('link', { name: /Larch boards/ }).click()
+  await disk
+    .getByRole('status')
+    .getByRole('link', { name: /Larch boards/ })
+    .click()
   await expect(disk.locator(':target')).toContainText('Larch boards, 50 mm')
   await disk.getByRole('searchbox').fill('puddle')
   await expect(disk.getByRole('status').getByRole('link').first()).toContainText('Well 31 stands in a puddle')
@@ -130,7 +158,10 @@ test('the published demo works from a disk, below a sub-path, without script, an
   await plain.goto(`http://127.0.0.1:${port}/some/where/index.html`)
   await plain.getByRole('link', { name: 'Dipwells and readings' }).click()
   await expect(plain.getByText('A healthy line looks like a flat table')).toBeVisible()
-  await plain.locator('.picture').getByRole('link', { name: /^Reading by hand/ }).click()
+  await plain
+    .locator('.picture')
+    .getByRole('link', { name: /^Reading by hand/ })
+    .click()
   await expect(plain).toHaveURL(/#t-/)
 
   for (const colorScheme of ['light', 'dark'] as const) {
@@ -162,7 +193,9 @@ test('a long real document is imported, split, linked, published and crawled', a
   const unread = page.getByRole('dialog', { name: 'What could not be followed' })
   if (await unread.isVisible()) await page.keyboard.press('Escape')
   await page.getByRole('table').getByRole('link').first().click()
+  await expect(page.getByRole('tree')).toBeFocused()
   await page.keyboard.press('Alt+2')
+  await expect(page.getByRole('tree', { name: /^Outline/ })).toBeVisible()
   const rows = page.getByRole('treeitem')
   await expect(rows.nth(3)).toBeVisible()
   await rows.nth(1).click()
@@ -180,10 +213,10 @@ test('a long real document is imported, split, linked, published and crawled', a
   expect(seen.length).toBe(4)
   for (const file of seen) {
     const markup = readFileSync(file, 'utf8')
-    for (const [, address = ''] of markup.matchAll(/href="(?!https?:|mailto:|#)([^"#]+)/g)) expect(existsSync(join(file, '..', decodeURIComponent(address))), address).toBe(true)
+    for (const [, address = ''] of markup.matchAll(/href="(?!https?:|mailto:|#)([^"#]+)/g))
+      expect(existsSync(join(file, '..', decodeURIComponent(address))), address).toBe(true)
   }
   await disk.goto(pathToFileURL(join(folder, 'index.html')).href)
   await disk.getByRole('link', { name }).first().click()
   await expect(disk.getByRole('heading', { name, level: 1 })).toBeVisible()
 })
-

@@ -71,11 +71,17 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
 
   await test.step('pastes a bulleted list, and a page whose paragraphs become notes', async () => {
     await selectTopic(page, 'Garden year')
-    await page.evaluate(() => navigator.clipboard.writeText('- Autumn\n  - Gather leaves\n  - Plant garlic\n    - North bed\n    - South bed\n- Winter'))
+    await page.evaluate(() =>
+      navigator.clipboard.writeText(
+        '- Autumn\n  - Gather leaves\n  - Plant garlic\n    - North bed\n    - South bed\n- Winter',
+      ),
+    )
     await page.keyboard.press('Control+v')
     await expect(topic(page, 'South bed')).toHaveAttribute('aria-level', '4')
     await selectTopic(page, 'Winter')
-    await page.evaluate(() => navigator.clipboard.writeText('# Tools\n\nOiled and hung up before the frost.\n\n- Spade\n- Fork\n'))
+    await page.evaluate(() =>
+      navigator.clipboard.writeText('# Tools\n\nOiled and hung up before the frost.\n\n- Spade\n- Fork\n'),
+    )
     await page.keyboard.press('Control+v')
     await expect(topic(page, 'Tools, Note')).toBeVisible()
     await expectNoOverlap(page)
@@ -121,7 +127,10 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await page.getByRole('textbox', { name: 'Address' }).fill('example.org/garlic')
     await page.getByRole('textbox', { name: 'Name', exact: true }).fill('How to plant garlic')
     await page.getByRole('button', { name: 'Add', exact: true }).click()
-    await expect(page.getByRole('link', { name: 'How to plant garlic' })).toHaveAttribute('href', 'https://example.org/garlic')
+    await expect(page.getByRole('link', { name: 'How to plant garlic' })).toHaveAttribute(
+      'href',
+      'https://example.org/garlic',
+    )
     await expect(topic(page, 'Plant garlic, Note, 1 file, 1 web link')).toBeVisible()
   })
 
@@ -146,7 +155,9 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await expect(topic(page, 'Plant garlic')).toHaveCount(0)
     await page.keyboard.press('Control+Enter')
     await expect(topic(page, 'Plant garlic, Note, 1 file, 1 web link')).toBeVisible()
-    await expect(page.getByRole('navigation', { name: 'Where this is' }).getByRole('link', { name: 'Autumn' })).toHaveAttribute('aria-current', 'page')
+    await expect(
+      page.getByRole('navigation', { name: 'Where this is' }).getByRole('link', { name: 'Autumn' }),
+    ).toHaveAttribute('aria-current', 'page')
     await selectTopic(page, 'Gather leaves')
     await page.getByRole('button', { name: 'Mulch in Garden year' }).click()
     await expect(topic(page, 'Mulch')).toHaveAttribute('aria-selected', 'true')
@@ -178,7 +189,9 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await page.getByRole('button', { name: 'Show the plan' }).click()
     await expect(page.getByText('3 topics are joined, 2 added')).toBeVisible()
     await page.getByRole('button', { name: 'Merge', exact: true }).click()
-    await expect(page.getByRole('dialog', { name: 'Merge report' }).getByRole('row', { name: '2 topics added' })).toBeVisible()
+    await expect(
+      page.getByRole('dialog', { name: 'Merge report' }).getByRole('row', { name: '2 topics added' }),
+    ).toBeVisible()
     await page.getByRole('button', { name: 'Done' }).click()
     await expect(topic(page, 'Prune roses')).toBeVisible()
     await expect(topic(page, 'Sow peas')).toHaveCount(1)
@@ -209,14 +222,20 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await allSaved(page)
     await page.getByRole('link', { name: 'Publish' }).click()
     await page.getByRole('button', { name: 'Publish', exact: true }).click()
-    const [site] = await Promise.all([context.waitForEvent('page'), page.getByRole('link', { name: 'Open the site' }).click()])
+    const [site] = await Promise.all([
+      context.waitForEvent('page'),
+      page.getByRole('link', { name: 'Open the site' }).click(),
+    ])
     await expect(site.getByRole('heading', { name: 'My collection', level: 1 })).toBeVisible()
     await site.getByRole('link', { name: 'Garden year' }).click()
     await site.locator('.picture a').filter({ hasText: 'Autumn' }).click()
     await expect(site.getByRole('heading', { name: 'Autumn', level: 1 })).toBeVisible()
     await expect(site.getByText('Cloves of 3 cm, tip upwards.')).toBeVisible()
     await site.getByRole('searchbox').fill('cloves')
-    await site.getByRole('status').getByRole('link', { name: /Plant garlic/ }).click()
+    await site
+      .getByRole('status')
+      .getByRole('link', { name: /Plant garlic/ })
+      .click()
     await expect(site).toHaveURL(/autumn\.html#t-/)
     await site.getByRole('link', { name: 'Mulch' }).click()
     await expect(site.getByRole('heading', { name: 'Garden year', level: 1 })).toBeVisible()

@@ -15,7 +15,9 @@ const target = new URL('../src/core/text/font-metrics.generated.json', import.me
 const WEIGHTS = [400, 600] as const
 const SUBSETS = ['latin', 'latin-ext', 'greek', 'cyrillic', 'vietnamese'] as const
 /** Kerning is kept for pairs of these letters: the ones that fill nearly all running text. */
-const KERNED = [...Array(0x17f - 0x20).keys()].map((i) => i + 0x20).filter((code) => code < 0x7f || (code > 0xbf && code < 0x100))
+const KERNED = [...Array(0x17f - 0x20).keys()]
+  .map((i) => i + 0x20)
+  .filter((code) => code < 0x7f || (code > 0xbf && code < 0x100))
 
 interface Face {
   unitsPerEm: number

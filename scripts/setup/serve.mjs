@@ -16,20 +16,30 @@ export function portIsFree(port) {
 
 /** Loads the demo collection where it is not there yet. */
 export async function loadDemo(databaseUrl) {
-  const { code, output } = await run(process.execPath, [join(root, 'bin', 'folvet.mjs'), 'demo'], { env: { ...process.env, DATABASE_URL: databaseUrl } })
+  const { code, output } = await run(process.execPath, [join(root, 'bin', 'folvet.mjs'), 'demo'], {
+    env: { ...process.env, DATABASE_URL: databaseUrl },
+  })
   if (code !== 0) throw new Trouble(`The demo could not be loaded:\n${output.trim()}`)
 }
 
 /** Starts the built application and waits until it answers. Returns its address, process and a function that stops it. */
 export async function serve({ databaseUrl, port, env = {}, quiet = true }) {
   const child = spawn(process.execPath, [join(root, 'dist', 'server', 'entry.mjs')], {
-    env: { ...process.env, HOST: '127.0.0.1', PORT: String(port), DATABASE_URL: databaseUrl, LOG_LEVEL: quiet ? 'error' : 'info', ...env },
+    env: {
+      ...process.env,
+      HOST: '127.0.0.1',
+      PORT: String(port),
+      DATABASE_URL: databaseUrl,
+      LOG_LEVEL: quiet ? 'error' : 'info',
+      ...env,
+    },
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
   })
   const address = `http://127.0.0.1:${port}`
   const ended = new Promise((resolve) => child.on('close', resolve))
   for (let attempt = 0; ; attempt++) {
-    if (child.exitCode !== null || attempt > 300) throw new Trouble('The application did not start. What it said stands above.')
+    if (child.exitCode !== null || attempt > 300)
+      throw new Trouble('The application did not start. What it said stands above.')
     const answer = await fetch(`${address}/healthz`).catch(() => null)
     if (answer?.ok) break
     await wait(100)

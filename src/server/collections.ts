@@ -45,7 +45,9 @@ export async function collectionsOf(person: string): Promise<CollectionRow[]> {
 }
 
 async function numberOf(client: Client, collection: string): Promise<number> {
-  const { rows } = await client.query<{ last: number }>('SELECT last FROM collection_counter WHERE collection = $1', [collection])
+  const { rows } = await client.query<{ last: number }>('SELECT last FROM collection_counter WHERE collection = $1', [
+    collection,
+  ])
   return rows[0]?.last ?? 0
 }
 
@@ -73,7 +75,13 @@ export function digestOf(collection: string, role: Role, person: string): Promis
        WHERE m.collection = $1 ORDER BY m.id`,
       [collection],
     )
-    return { number: await numberOf(client, collection), collection: record!, role, person: person as CollectionDigest['person'], maps: rows }
+    return {
+      number: await numberOf(client, collection),
+      collection: record!,
+      role,
+      person: person as CollectionDigest['person'],
+      maps: rows,
+    }
   })
 }
 
@@ -84,16 +92,31 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
     if (!record) return null
     const here = 'SELECT id FROM topic WHERE collection = $1 AND map = $2'
     const topics = await selectRecords(client, 'topic', collection, 'AND map = $2', [map])
-    const crosslinks = await selectRecords(client, 'crosslink', collection, `AND (from_topic IN (${here}) OR to_topic IN (${here}) OR to_map = $2)`, [map])
+    const crosslinks = await selectRecords(
+      client,
+      'crosslink',
+      collection,
+      `AND (from_topic IN (${here}) OR to_topic IN (${here}) OR to_map = $2)`,
+      [map],
+    )
     const attachments = await selectRecords(client, 'attachment', collection, `AND topic IN (${here})`, [map])
     const held = new Set<string>(topics.map((topic) => topic.id))
     const far = crosslinks.flatMap((link) => [link.from, link.toTopic ?? '']).filter((id) => id !== '' && !held.has(id))
-    const { rows: farTopics } = await client.query<FarTopic>('SELECT id, map, text FROM topic WHERE collection = $1 AND id = ANY($2)', [collection, far])
+    const { rows: farTopics } = await client.query<FarTopic>(
+      'SELECT id, map, text FROM topic WHERE collection = $1 AND id = ANY($2)',
+      [collection, far],
+    )
     return {
       number: await numberOf(client, collection),
       map: record,
       topics,
-      notes: await selectRecords(client, 'note', collection, 'AND id IN (SELECT note FROM topic WHERE collection = $1 AND map = $2)', [map]),
+      notes: await selectRecords(
+        client,
+        'note',
+        collection,
+        'AND id IN (SELECT note FROM topic WHERE collection = $1 AND map = $2)',
+        [map],
+      ),
       crosslinks,
       weblinks: await selectRecords(client, 'weblink', collection, `AND topic IN (${here})`, [map]),
       attachments,
@@ -104,7 +127,10 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
 }
 
 /** All records of a collection as of one moment, with the number of its last change. */
-export function wholeCollection(collection: string, load: (client: Client, into: Records) => Promise<void>): Promise<{ records: Records; number: number }> {
+export function wholeCollection(
+  collection: string,
+  load: (client: Client, into: Records) => Promise<void>,
+): Promise<{ records: Records; number: number }> {
   return snapshot(async (client) => {
     const records = new Records()
     await load(client, records)

@@ -25,7 +25,12 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
     allowPositionals: true,
-    options: { out: { type: 'string' }, collection: { type: 'string' }, title: { type: 'string' }, owner: { type: 'string' } },
+    options: {
+      out: { type: 'string' },
+      collection: { type: 'string' },
+      title: { type: 'string' },
+      owner: { type: 'string' },
+    },
   })
   const [job, path] = positionals
   try {
@@ -62,8 +67,14 @@ function print(value: unknown): number {
 
 async function importJob(path: string, title: string | undefined, owner: string | undefined): Promise<number> {
   const person = owner ? await personByAddress(owner) : await firstPerson()
-  if (!person) throw new Error(owner ? `Nobody has the address ${owner}.` : 'There is no person yet who could own the collection.')
-  const name = title ?? resolve(path).split(sep).at(-1)!.replace(/\.[^.]*$/, '')
+  if (!person)
+    throw new Error(owner ? `Nobody has the address ${owner}.` : 'There is no person yet who could own the collection.')
+  const name =
+    title ??
+    resolve(path)
+      .split(sep)
+      .at(-1)!
+      .replace(/\.[^.]*$/, '')
   const collection = await transaction((client) => createCollection(client, person.id, name))
   try {
     return print({ collection, ...(await importFolder(collection, person, resolve(path))) })
@@ -74,7 +85,9 @@ async function importJob(path: string, title: string | undefined, owner: string 
 }
 
 async function firstPerson() {
-  const { rows } = await database().query<{ id: string; name: string }>('SELECT id, name FROM person WHERE address IS NOT NULL ORDER BY created_at LIMIT 1')
+  const { rows } = await database().query<{ id: string; name: string }>(
+    'SELECT id, name FROM person WHERE address IS NOT NULL ORDER BY created_at LIMIT 1',
+  )
   return rows[0] ?? null
 }
 
@@ -84,7 +97,10 @@ async function chosen(name: string | undefined): Promise<{ id: string; title: st
     [name ?? null],
   )
   if (rows.length === 0) throw new Error(name ? `There is no collection ${name}.` : 'There is no collection.')
-  if (rows.length > 1) throw new Error(`Which collection? Name one with --collection:\n${rows.map((row) => `  ${row.id}  ${row.title}`).join('\n')}`)
+  if (rows.length > 1)
+    throw new Error(
+      `Which collection? Name one with --collection:\n${rows.map((row) => `  ${row.id}  ${row.title}`).join('\n')}`,
+    )
   return rows[0]!
 }
 

@@ -11,9 +11,9 @@ import { mergeMaps } from '../core/commands/merge-maps'
 import { planMerge } from '../core/matching/merge-plan'
 import { ChangeId, type CollectionId, MapId, TopicId } from '../core/records/ids'
 import type { Records } from '../core/records/records'
+import { wholeCollection } from './collections'
 import type { Author } from './commit/commit-changes'
 import { submitChange } from './commit/queue'
-import { wholeCollection } from './collections'
 import { database } from './database'
 import { Failure } from './http/failure'
 import { loadCollection } from './records/tables'
@@ -37,7 +37,11 @@ const command = <Args>(args: z.ZodType<Args>, run: ServerCommand<Args>['run']): 
 
 const Decision = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('join'), source: TopicId, into: TopicId, why: z.enum(['root', 'same text']) }),
-  z.strictObject({ act: z.literal('add'), source: TopicId, below: z.union([TopicId, z.strictObject({ copyOf: TopicId })]) }),
+  z.strictObject({
+    act: z.literal('add'),
+    source: TopicId,
+    below: z.union([TopicId, z.strictObject({ copyOf: TopicId })]),
+  }),
 ])
 const Plan = z.strictObject({
   target: MapId,
@@ -47,12 +51,21 @@ const Plan = z.strictObject({
 })
 
 const commands = {
-  'bring-back': command(z.strictObject({ topic: TopicId }), async ({ records }, args) => bringBack(records, args, making)),
+  'bring-back': command(z.strictObject({ topic: TopicId }), async ({ records }, args) =>
+    bringBack(records, args, making),
+  ),
   'trash-map': command(z.strictObject({ map: MapId }), async ({ records }, args) => trashMap(records, args, making)),
-  'restore-map': command(z.strictObject({ map: MapId }), async ({ records }, args) => restoreMap(records, args, making)),
+  'restore-map': command(z.strictObject({ map: MapId }), async ({ records }, args) =>
+    restoreMap(records, args, making),
+  ),
   merge: command(z.strictObject({ plan: Plan }), async ({ records }, args) => mergeMaps(records, args, making)),
   import: command(
-    z.strictObject({ pages: z.array(z.strictObject({ path: z.string().min(1).max(500), text: z.string() })).min(1).max(500) }),
+    z.strictObject({
+      pages: z
+        .array(z.strictObject({ path: z.string().min(1).max(500), text: z.string() }))
+        .min(1)
+        .max(500),
+    }),
     async ({ records, collection }, { pages }) => {
       const outcome = importPages(records, { collection, pages, files: new Map() }, making)
       return { ...outcome, report: { maps: outcome.maps, unread: outcome.unread } }
@@ -61,14 +74,19 @@ const commands = {
   undo: command(z.strictObject({ change: ChangeId, id: ChangeId }), async ({ records, changeById }, args) => {
     const undone = (await changeById(args.change)) ?? refuse('gone', 'This change is not known here.')
     const { change, leftAlone } = undoChange(records, undone, args.id)
-    return { change: change ?? refuse('gone', 'Others have changed all of this since; there is nothing left to take back.'), select: [], report: { leftAlone } }
+    return {
+      change: change ?? refuse('gone', 'Others have changed all of this since; there is nothing left to take back.'),
+      select: [],
+      report: { leftAlone },
+    }
   }),
 } as const
 
 export type CommandName = keyof typeof commands
 export const isCommandName = (name: string): name is CommandName => Object.hasOwn(commands, name)
 
-const loadAll = (collection: string) => wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
+const loadAll = (collection: string) =>
+  wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
 
 /** Runs a command over the whole collection and commits what it makes. */
 export async function runCommand(
@@ -79,10 +97,14 @@ export async function runCommand(
 ): Promise<{ change: CommittedChange; select: TopicId[]; report: unknown }> {
   const { args: schema, run } = commands[name] as ServerCommand<unknown>
   const parsed = schema.safeParse(args)
-  if (!parsed.success) throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
+  if (!parsed.success)
+    throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
   const { records } = await loadAll(collection)
   const changeById = async (id: string) => {
-    const { rows } = await database().query<CommittedChange>('SELECT id, label, undoes, edits FROM change WHERE collection = $1 AND id = $2', [collection, id])
+    const { rows } = await database().query<CommittedChange>(
+      'SELECT id, label, undoes, edits FROM change WHERE collection = $1 AND id = $2',
+      [collection, id],
+    )
     return rows[0] ?? null
   }
   const outcome = await run({ records, collection: collection as CollectionId, changeById }, parsed.data)
@@ -91,7 +113,11 @@ export async function runCommand(
   return { change: result.change, select: outcome.select, report: outcome.report ?? null }
 }
 
-export const MergeRequest = z.strictObject({ target: MapId, sources: z.array(MapId).min(1).max(50), way: z.enum(['beside', 'combined']) })
+export const MergeRequest = z.strictObject({
+  target: MapId,
+  sources: z.array(MapId).min(1).max(50),
+  way: z.enum(['beside', 'combined']),
+})
 
 /** The plan of a merge with the texts that a person needs to judge it. */
 export async function planMergeOf(collection: string, request: z.infer<typeof MergeRequest>) {
@@ -103,7 +129,12 @@ export async function planMergeOf(collection: string, request: z.infer<typeof Me
   const texts: Record<string, string> = {}
   for (const decision of plan.decisions) {
     texts[decision.source] = records.need('topic', decision.source).text
-    const other = decision.act === 'join' ? decision.into : typeof decision.below === 'string' ? decision.below : decision.below.copyOf
+    const other =
+      decision.act === 'join'
+        ? decision.into
+        : typeof decision.below === 'string'
+          ? decision.below
+          : decision.below.copyOf
     texts[other] = records.need('topic', other).text
   }
   return { plan, texts }

@@ -1,8 +1,8 @@
 import { headingAddress } from '../core/formats/address'
+import type { FileRecord } from '../core/records/file'
+import type { MapRecord } from '../core/records/map'
 import type { Records } from '../core/records/records'
 import type { TopicRecord } from '../core/records/topic'
-import type { MapRecord } from '../core/records/map'
-import type { FileRecord } from '../core/records/file'
 
 const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
 
@@ -47,12 +47,13 @@ export class Addresses {
 }
 
 /** File names that every system can unpack; the ending is kept. */
-export const safeFileName = (name: string): string => name.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[.-]+/, '') || 'file'
+const safeFileName = (name: string): string => name.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[.-]+/, '') || 'file'
 
 /** The last twelve digits of a topic's id are random enough for one page. */
 export const anchorOf = (topic: TopicRecord): string => `t-${topic.id.slice(-12)}`
 
-export const publishedMaps = (records: Records): MapRecord[] => [...records.all('map')].filter((map) => !map.trashed).sort(byId)
+export const publishedMaps = (records: Records): MapRecord[] =>
+  [...records.all('map')].filter((map) => !map.trashed).sort(byId)
 
 /** The address of `to` as seen from the page `from`; both are paths from the top of the site. */
 export function relative(from: string, to: string): string {

@@ -5,7 +5,13 @@ import { type Html, html } from './html'
 import { writePage } from './page'
 
 /** The home page: every map of the site, hung by its home doorway, with the number of its topics. */
-export function indexPage(records: Records, siteTitle: string, homeMap: string | null, addresses: Addresses, countTopics: (map: string) => number): string {
+export function indexPage(
+  records: Records,
+  siteTitle: string,
+  homeMap: string | null,
+  addresses: Addresses,
+  countTopics: (map: string) => number,
+): string {
   const below = new Map<string | null, MapRecord[]>()
   for (const map of addresses.published) {
     const above = records.get('topic', map.homeDoorway)?.place.map ?? null

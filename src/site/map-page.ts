@@ -8,7 +8,7 @@ import { MapText } from './map-text'
 import { writePage } from './page'
 
 /** The maps on the way to this one by home doorways, outermost first. */
-export function trailTo(records: Records, map: MapRecord): MapRecord[] {
+function trailTo(records: Records, map: MapRecord): MapRecord[] {
   const trail: MapRecord[] = []
   const seen = new Set<string>([map.id])
   let doorway = records.get('topic', map.homeDoorway)
@@ -23,15 +23,27 @@ export function trailTo(records: Records, map: MapRecord): MapRecord[] {
 }
 
 /** A map's page: the drawn map, and beneath it all of it as text, readable without script. */
-export function mapPage(records: Records, map: MapRecord, siteTitle: string, addresses: Addresses, countTopics: (map: string) => number): string {
+export function mapPage(
+  records: Records,
+  map: MapRecord,
+  siteTitle: string,
+  addresses: Addresses,
+  countTopics: (map: string) => number,
+): string {
   const path = addresses.map(map.id)!
   const root = records.need('topic', records.root(map.id)?.id ?? null)
   const text = new MapText(records, path, addresses).write(root, records.looseBranches(map.id))
   const arriving = records
     .doorwaysTo(map.id)
     .filter((doorway) => !isInTrash(records, doorway) && addresses.map(doorway.place.map))
-    .map((doorway) => html`<li><a href="${relative(path, addresses.topic(doorway)!)}">${doorway.text}</a> <span class="where">in ${records.need('map', doorway.place.map).title}</span></li>`)
-  const ways = arriving.length > 0 ? html`<aside aria-label="Ways to this map"><h2>Ways to this map</h2><ul>${arriving}</ul></aside>` : null
+    .map(
+      (doorway) =>
+        html`<li><a href="${relative(path, addresses.topic(doorway)!)}">${doorway.text}</a> <span class="where">in ${records.need('map', doorway.place.map).title}</span></li>`,
+    )
+  const ways =
+    arriving.length > 0
+      ? html`<aside aria-label="Ways to this map"><h2>Ways to this map</h2><ul>${arriving}</ul></aside>`
+      : null
   return writePage({
     path,
     title: map.title,

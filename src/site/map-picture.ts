@@ -8,7 +8,13 @@ import { escapeHtml, Html, html } from './html'
 /**
  * The drawn map as inline SVG. Every topic is a link: a doorway to its map, any other to its place in the text below.
  */
-export function mapPicture(records: Records, map: string, page: string, addresses: Addresses, countTopics: (map: string) => number): Html {
+export function mapPicture(
+  records: Records,
+  map: string,
+  page: string,
+  addresses: Addresses,
+  countTopics: (map: string) => number,
+): Html {
   const scene = buildScene(records, map, countTopics)
   const { x, y, width, height } = scene.bounds
   const connectors = scene.connectors.map((connector) => toMarkup(connector.drawing)).join('')

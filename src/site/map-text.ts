@@ -6,7 +6,11 @@ import { Html, html } from './html'
 import { type FollowAddress, noteHtml } from './note-html'
 
 const sizeOf = (bytes: number): string =>
-  bytes < 1_000 ? `${bytes} B` : bytes < 1_000_000 ? `${(bytes / 1_000).toFixed(1)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+  bytes < 1_000
+    ? `${bytes} B`
+    : bytes < 1_000_000
+      ? `${(bytes / 1_000).toFixed(1)} kB`
+      : `${(bytes / 1_000_000).toFixed(1)} MB`
 
 /** Writes what a map says as one continuous text: headings for the upper levels, nested lists below. */
 export class MapText {
@@ -34,7 +38,8 @@ export class MapText {
     if (topics.length === 0) return null
     if (depth >= 60) return this.flatList(topics)
     const items = topics.map(
-      (topic) => html`<li id="${anchorOf(topic)}"><span class="topic">${this.title(topic)}</span>${this.belongings(topic, 4)}${this.list(this.records.children(topic.id), depth + 1)}</li>`,
+      (topic) =>
+        html`<li id="${anchorOf(topic)}"><span class="topic">${this.title(topic)}</span>${this.belongings(topic, 4)}${this.list(this.records.children(topic.id), depth + 1)}</li>`,
     )
     return html`<ul>${items}</ul>`
   }
@@ -43,7 +48,9 @@ export class MapText {
     const items: Html[] = []
     const waiting = [...topics].reverse()
     for (let topic = waiting.pop(); topic; topic = waiting.pop()) {
-      items.push(html`<li id="${anchorOf(topic)}"><span class="topic">${this.title(topic)}</span>${this.belongings(topic, 4)}</li>`)
+      items.push(
+        html`<li id="${anchorOf(topic)}"><span class="topic">${this.title(topic)}</span>${this.belongings(topic, 4)}</li>`,
+      )
       waiting.push(...[...this.records.children(topic.id)].reverse())
     }
     return html`<ul>${items}</ul>`
@@ -58,7 +65,8 @@ export class MapText {
   /** Note, links and files of a topic. */
   private belongings(topic: TopicRecord, level: number): Html {
     const note = this.records.get('note', topic.note)
-    const text = note && note.text.trim() !== '' ? html`<div class="note">${noteHtml(note.text, level, this.follow)}</div>` : null
+    const text =
+      note && note.text.trim() !== '' ? html`<div class="note">${noteHtml(note.text, level, this.follow)}</div>` : null
     const entries = [...this.crosslinks(topic), ...this.weblinks(topic), ...this.files(topic)]
     return html`${text}${entries.length > 0 ? html`<ul class="belongings">${entries}</ul>` : null}`
   }
@@ -66,29 +74,50 @@ export class MapText {
   private readonly follow: FollowAddress = (address) => {
     const [, kind, id = ''] = /^folvet:(topic|map|file)\/([0-9a-f-]{36})$/.exec(address) ?? []
     const file = kind === 'file' ? this.records.get('file', id) : undefined
-    const target = file ? this.addresses.file(file) : kind === 'map' ? this.addresses.map(id) : kind === 'topic' ? this.linkTo(id)?.address : undefined
+    const target = file
+      ? this.addresses.file(file)
+      : kind === 'map'
+        ? this.addresses.map(id)
+        : kind === 'topic'
+          ? this.linkTo(id)?.address
+          : undefined
     return target && relative(this.page, target)
   }
 
   private linkTo(id: string): { text: string; address: string; map: string } | undefined {
     const topic = this.records.get('topic', id)
     const address = topic && !isInTrash(this.records, topic) ? this.addresses.topic(topic) : undefined
-    return topic && address ? { text: topic.text || 'Untitled', address, map: this.records.need('map', topic.place.map).title } : undefined
+    return topic && address
+      ? { text: topic.text || 'Untitled', address, map: this.records.need('map', topic.place.map).title }
+      : undefined
   }
 
   private crosslinks(topic: TopicRecord): Html[] {
     const entry = (kind: 'to' | 'from', target: { text: string; address: string; map: string }, label: string) => {
-      const where = target.address.startsWith(`${this.page}#`) ? null : html` <span class="where">in ${target.map}</span>`
+      const where = target.address.startsWith(`${this.page}#`)
+        ? null
+        : html` <span class="where">in ${target.map}</span>`
       return html`<li class="link-${kind}"><span class="kind">${kind === 'to' ? 'See' : 'Linked from'}</span> <a href="${relative(this.page, target.address)}">${target.text}</a>${where}${label === '' ? null : html` (${label})`}</li>`
     }
     const out = this.records.crosslinksFrom(topic.id).flatMap((link) => {
       const map = link.toMap && this.addresses.map(link.toMap)
-      const target = map ? { text: this.records.need('map', link.toMap).title, address: map, map: '' } : link.toTopic ? this.linkTo(link.toTopic) : undefined
+      const target = map
+        ? { text: this.records.need('map', link.toMap).title, address: map, map: '' }
+        : link.toTopic
+          ? this.linkTo(link.toTopic)
+          : undefined
       if (!target) return []
-      return map ? [html`<li class="link-to"><span class="kind">See the map</span> <a href="${relative(this.page, map)}">${target.text}</a></li>`] : [entry('to', target, link.label)]
+      return map
+        ? [
+            html`<li class="link-to"><span class="kind">See the map</span> <a href="${relative(this.page, map)}">${target.text}</a></li>`,
+          ]
+        : [entry('to', target, link.label)]
     })
     const root = topic.place.parent === null && topic.place.x === null
-    const incoming = [...this.records.crosslinksTo(topic.id), ...(root ? this.records.crosslinksToMap(topic.place.map) : [])]
+    const incoming = [
+      ...this.records.crosslinksTo(topic.id),
+      ...(root ? this.records.crosslinksToMap(topic.place.map) : []),
+    ]
     return [
       ...out,
       ...incoming.flatMap((link) => {
@@ -99,13 +128,19 @@ export class MapText {
   }
 
   private weblinks(topic: TopicRecord): Html[] {
-    return this.records.weblinks(topic.id).map((link) => html`<li class="web"><a href="${link.url}" rel="noopener">${link.title || link.url}</a></li>`)
+    return this.records
+      .weblinks(topic.id)
+      .map((link) => html`<li class="web"><a href="${link.url}" rel="noopener">${link.title || link.url}</a></li>`)
   }
 
   private files(topic: TopicRecord): Html[] {
     return this.records.attachments(topic.id).flatMap((attachment) => {
       const file = this.records.get('file', attachment.file)
-      return file ? [html`<li class="file"><a href="${relative(this.page, this.addresses.file(file))}">${file.name}</a> <span class="where">${sizeOf(file.size)}</span></li>`] : []
+      return file
+        ? [
+            html`<li class="file"><a href="${relative(this.page, this.addresses.file(file))}">${file.name}</a> <span class="where">${sizeOf(file.size)}</span></li>`,
+          ]
+        : []
     })
   }
 }

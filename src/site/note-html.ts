@@ -1,4 +1,4 @@
-import type { Element, Nodes, Root as HastRoot } from 'hast'
+import type { Element, Root as HastRoot, Nodes } from 'hast'
 import { defaultSchema, sanitize } from 'hast-util-sanitize'
 import { toHtml } from 'hast-util-to-html'
 import { toHast } from 'mdast-util-to-hast'
@@ -13,7 +13,11 @@ export function noteHtml(text: string, headingLevel: number, follow: FollowAddre
   if (tooDeep(text)) return html`<pre>${text}</pre>`
   const tree = toHast(parseCommonMark(text), { allowDangerousHtml: true }) as HastRoot
   const shown = visit(tree, headingLevel, follow) as HastRoot
-  return new Html(toHtml(sanitize(shown, { ...defaultSchema, clobberPrefix: 'note-', protocols: { href: ['http', 'https', 'mailto'] } })))
+  return new Html(
+    toHtml(
+      sanitize(shown, { ...defaultSchema, clobberPrefix: 'note-', protocols: { href: ['http', 'https', 'mailto'] } }),
+    ),
+  )
 }
 
 function visit(node: Nodes, headingLevel: number, follow: FollowAddress): Nodes {
@@ -27,7 +31,9 @@ function visit(node: Nodes, headingLevel: number, follow: FollowAddress): Nodes 
   if (node.tagName !== 'a') return { ...node, children }
   const href = String(node.properties.href ?? '')
   const target = /^(https?:|mailto:)/i.test(href) ? href : href.startsWith('#') ? undefined : follow(href)
-  return target === undefined ? { ...node, tagName: 'span', properties: {}, children } : { ...node, properties: { href: target }, children }
+  return target === undefined
+    ? { ...node, tagName: 'span', properties: {}, children }
+    : { ...node, properties: { href: target }, children }
 }
 
 /** Pictures from elsewhere would be fetched by the page: they become links. */

@@ -11,7 +11,8 @@ export interface Page {
   body: Html
 }
 
-const POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'none'; object-src 'none'"
+const POLICY =
+  "default-src 'self'; style-src 'self' 'unsafe-inline'; base-uri 'none'; form-action 'none'; object-src 'none'"
 
 export function writePage(page: Page): string {
   const to = (address: string) => relative(page.path, address)

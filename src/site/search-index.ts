@@ -3,11 +3,19 @@ import { topicsInOrder } from '../core/tree/walk'
 import type { Addresses } from './addresses'
 
 /** Words of a text in the form in which they are searched: lower case, without accents. */
-export const searchWords = (text: string): string[] =>
-  text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []
+const searchWords = (text: string): string[] =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .match(/[\p{L}\p{N}]+/gu) ?? []
 
 /** The shard in which a word lies: its first two letters, as hexadecimal code points, so that it is a file name. */
-export const shardOf = (word: string): string => [...word].slice(0, 2).map((letter) => letter.codePointAt(0)!.toString(16)).join('-')
+const shardOf = (word: string): string =>
+  [...word]
+    .slice(0, 2)
+    .map((letter) => letter.codePointAt(0)!.toString(16))
+    .join('-')
 
 const ENTRIES = 200
 
@@ -34,14 +42,23 @@ export function searchIndex(records: Records, addresses: Addresses): { path: str
     }
   const files: { path: string; content: string }[] = []
   for (const [name, words] of shards) {
-    const postings = Object.fromEntries([...words].sort(([a], [b]) => (a < b ? -1 : 1)).map(([word, found]) => [word, [found.title, found.note]]))
+    const postings = Object.fromEntries(
+      [...words].sort(([a], [b]) => (a < b ? -1 : 1)).map(([word, found]) => [word, [found.title, found.note]]),
+    )
     files.push({ path: `search/${name}.js`, content: `folvetSearch.shard(${json(name)},${json(postings)})\n` })
   }
   for (let at = 0; at < entries.length; at += ENTRIES)
-    files.push({ path: `search/entries-${at / ENTRIES}.js`, content: `folvetSearch.entries(${at / ENTRIES},${json(entries.slice(at, at + ENTRIES))})\n` })
-  files.push({ path: 'search/shards.js', content: `folvetSearch.known(${json([...shards.keys()].sort())},${ENTRIES})\n` })
+    files.push({
+      path: `search/entries-${at / ENTRIES}.js`,
+      content: `folvetSearch.entries(${at / ENTRIES},${json(entries.slice(at, at + ENTRIES))})\n`,
+    })
+  files.push({
+    path: 'search/shards.js',
+    content: `folvetSearch.known(${json([...shards.keys()].sort())},${ENTRIES})\n`,
+  })
   return files
 }
 
 /** JSON that is also a script literal. */
-const json = (value: unknown): string => JSON.stringify(value).replace(/[\u2028\u2029<]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)
+const json = (value: unknown): string =>
+  JSON.stringify(value).replace(/[\u2028\u2029<]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)

@@ -25,7 +25,11 @@ export interface Progress {
  * Makes the site of a collection, file by file, in one order. Pure: the same records and assets give the same bytes.
  * Each step tells how far it is, so that the caller can show progress, breathe, or stop.
  */
-export function* buildSite(records: Records, collection: string, assets: readonly SiteAsset[]): Generator<{ files: SiteFile[]; progress: Progress }> {
+export function* buildSite(
+  records: Records,
+  collection: string,
+  assets: readonly SiteAsset[],
+): Generator<{ files: SiteFile[]; progress: Progress }> {
   const { title, homeMap } = records.need('collection', collection)
   const addresses = new Addresses(records, publishedMaps(records))
   const counts = new Map<string, number>()
@@ -37,9 +41,21 @@ export function* buildSite(records: Records, collection: string, assets: readonl
 
   yield step([...assets])
   for (const map of addresses.published)
-    yield step([page(addresses.map(map.id)!, mapPage(records, map, title, addresses, countTopics)), ...attachedFiles(records, map.id, addresses)])
-  yield step(searchIndex(records, addresses).map(({ path, content }) => ({ path, type: 'text/javascript; charset=utf-8', content })))
-  yield step([page('index.html', indexPage(records, title, homeMap, addresses, countTopics)), page('404.html', notFoundPage(title))])
+    yield step([
+      page(addresses.map(map.id)!, mapPage(records, map, title, addresses, countTopics)),
+      ...attachedFiles(records, map.id, addresses),
+    ])
+  yield step(
+    searchIndex(records, addresses).map(({ path, content }) => ({
+      path,
+      type: 'text/javascript; charset=utf-8',
+      content,
+    })),
+  )
+  yield step([
+    page('index.html', indexPage(records, title, homeMap, addresses, countTopics)),
+    page('404.html', notFoundPage(title)),
+  ])
 }
 
 const page = (path: string, content: string): SiteFile => ({ path, type: 'text/html; charset=utf-8', content })

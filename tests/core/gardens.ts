@@ -2,14 +2,14 @@ import { prepareChange } from '../../src/core/changes/prepare'
 import type { Making, Outcome } from '../../src/core/commands/command'
 import { makeMap } from '../../src/core/commands/maps'
 import { pasteOutline } from '../../src/core/commands/paste-outline'
+import { writeIndentedText } from '../../src/core/formats/indented-text'
+import { outlineOf } from '../../src/core/formats/outline-of'
 import { CollectionId, type MapId, type TopicId } from '../../src/core/records/ids'
 import { RECORD_KINDS } from '../../src/core/records/kinds'
 import { Records } from '../../src/core/records/records'
-import { outlineOf } from '../../src/core/formats/outline-of'
-import { writeIndentedText } from '../../src/core/formats/indented-text'
 
 /** Ids that count up: the same test makes the same records. */
-export function counting(): Making {
+function counting(): Making {
   let count = 0
   return { newId: () => `00000000-0000-7000-8000-${(++count).toString(16).padStart(12, '0')}` }
 }
@@ -36,8 +36,11 @@ export class Garden {
   /** Makes a map from indented text; the first line is its root. */
   grow(text: string): MapId {
     const [title = '', ...lines] = text.trim().split('\n')
-    const { select } = this.do((records, making) => makeMap(records, { collection: COLLECTION, title: title.trim() }, making))
-    if (lines.length > 0) this.do((records, making) => pasteOutline(records, { topic: select[0]!, text: lines.join('\n') }, making))
+    const { select } = this.do((records, making) =>
+      makeMap(records, { collection: COLLECTION, title: title.trim() }, making),
+    )
+    if (lines.length > 0)
+      this.do((records, making) => pasteOutline(records, { topic: select[0]!, text: lines.join('\n') }, making))
     return this.records.need('topic', select[0]!).place.map
   }
 
@@ -56,4 +59,3 @@ export class Garden {
 /** Everything that records hold, in one order, for comparing. */
 export const contents = (records: Records) =>
   Object.fromEntries(RECORD_KINDS.map((kind) => [kind, [...records.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1))]))
-

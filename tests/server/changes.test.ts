@@ -1,7 +1,7 @@
+import { generateKeyBetween } from 'fractional-indexing'
 import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, inject, test } from 'vitest'
 import type { CommittedChange, Edit } from '../../src/core/changes/edit'
-import { generateKeyBetween } from 'fractional-indexing'
 import { MapId, TopicId } from '../../src/core/records/ids'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { Caller, onlyResult } from './people'
@@ -13,12 +13,23 @@ beforeAll(async () => {
   map = await owner.grow('# Garden\n\n- Spring\n  - Sow peas\n- Summer\n  - Pick beans')
 })
 
-const topicNamed = async (text: string, caller = owner, on = map) => (await caller.map(on)).topics.find((topic) => topic.text === text)!
-const textEdit = (topic: TopicRecord, text: string): Edit => ({ kind: 'topic', id: topic.id, before: { text: topic.text }, after: { text } })
+const topicNamed = async (text: string, caller = owner, on = map) =>
+  (await caller.map(on)).topics.find((topic) => topic.text === text)!
+const textEdit = (topic: TopicRecord, text: string): Edit => ({
+  kind: 'topic',
+  id: topic.id,
+  before: { text: topic.text },
+  after: { text },
+})
 const child = (parent: TopicRecord, text: string, rank = 'a5'): Edit => {
   const id = TopicId.parse(uuid())
   const place = { map: parent.place.map, parent: parent.id, rank, side: null, x: null, y: null }
-  return { kind: 'topic', id, before: null, after: { id, place, text, note: null, opensMap: null, folded: false, trashed: false } }
+  return {
+    kind: 'topic',
+    id,
+    before: null,
+    after: { id, place, text, note: null, opensMap: null, folded: false, trashed: false },
+  }
 }
 
 describe('committing', () => {
@@ -44,7 +55,9 @@ describe('committing', () => {
   test('gives children that two people add at once a rank each', async () => {
     const summer = await topicNamed('Summer')
     await Promise.all(Array.from({ length: 20 }, (_, i) => owner.change([child(summer, `Twin ${i}`, 'a9')])))
-    const ranks = (await owner.map(map)).topics.filter(({ place }) => place.parent === summer.id).map(({ place }) => place.rank)
+    const ranks = (await owner.map(map)).topics
+      .filter(({ place }) => place.parent === summer.id)
+      .map(({ place }) => place.rank)
     expect(ranks.length).toBe(21)
     expect(new Set(ranks).size).toBe(21)
   })
@@ -54,13 +67,23 @@ describe('committing', () => {
     const good = child(spring, 'Good', generateKeyBetween('a5', null))
     const bad = child({ ...spring, id: TopicId.parse(uuid()) }, 'Bad')
     const changes = [bad, good].map((edit) => ({ id: uuid(), label: 'Test', undoes: null, edits: [edit] }))
-    const { results } = (await owner.send('POST', `/api/collections/${owner.collection}/changes`, { changes })).json as { results: { ok: boolean }[] }
+    const { results } = (await owner.send('POST', `/api/collections/${owner.collection}/changes`, { changes }))
+      .json as { results: { ok: boolean }[] }
     expect(results.map(({ ok }) => ok)).toEqual([false, true])
   })
 
   test('refuses what would close a loop, with words', async () => {
     const [spring, peas] = [await topicNamed('Spring'), await topicNamed('Sow peas')]
-    const result = onlyResult(await owner.change([{ kind: 'topic', id: spring.id, before: {}, after: { place: { ...spring.place, parent: peas.id, side: null } } }]))
+    const result = onlyResult(
+      await owner.change([
+        {
+          kind: 'topic',
+          id: spring.id,
+          before: {},
+          after: { place: { ...spring.place, parent: peas.id, side: null } },
+        },
+      ]),
+    )
     expect(result).toMatchObject({ ok: false, problem: { code: 'loop', message: 'A topic cannot hang below itself.' } })
   })
 
@@ -69,7 +92,9 @@ describe('committing', () => {
     const summer = await topicNamed('Summer')
     const root = await topicNamed('Other', owner, other)
     const place = { ...summer.place, map: MapId.parse(other), parent: root.id, rank: 'a1' }
-    const result = onlyResult(await owner.change([{ kind: 'topic', id: summer.id, before: { place: summer.place }, after: { place } }]))
+    const result = onlyResult(
+      await owner.change([{ kind: 'topic', id: summer.id, before: { place: summer.place }, after: { place } }]),
+    )
     expect(result.ok).toBe(true)
     expect((await owner.map(other)).topics.map(({ text }) => text)).toContain('Pick beans')
     expect((await owner.map(map)).topics.map(({ text }) => text)).not.toContain('Pick beans')
@@ -80,9 +105,14 @@ describe('committing', () => {
     const spring = await topicNamed('Spring')
     const theirMap = await stranger.grow('# Theirs')
     const theirRoot = await topicNamed('Theirs', stranger, theirMap)
-    expect(onlyResult(await stranger.change([textEdit(spring, 'Mine now')]))).toMatchObject({ ok: false, problem: { code: 'gone' } })
+    expect(onlyResult(await stranger.change([textEdit(spring, 'Mine now')]))).toMatchObject({
+      ok: false,
+      problem: { code: 'gone' },
+    })
     const copied = { ...child(theirRoot, 'Same id'), id: spring.id } as Edit
-    expect(onlyResult(await stranger.change([{ ...copied, after: { ...copied.after, id: spring.id } } as Edit])).ok).toBe(true)
+    expect(
+      onlyResult(await stranger.change([{ ...copied, after: { ...copied.after, id: spring.id } } as Edit])).ok,
+    ).toBe(true)
     expect((await topicNamed('Spring')).text).toBe('Spring')
     const link: Edit = { kind: 'topic', id: theirRoot.id, before: {}, after: { opensMap: MapId.parse(map) } }
     expect(onlyResult(await stranger.change([link]))).toMatchObject({ ok: false, problem: { code: 'reference' } })
@@ -90,7 +120,12 @@ describe('committing', () => {
 
   test('adds no file but by upload', async () => {
     const id = uuid()
-    const file = { kind: 'file', id, before: null, after: { id, sha256: '0'.repeat(64), name: 'a', type: 'text/plain', size: 1, trashed: false } } as unknown as Edit
+    const file = {
+      kind: 'file',
+      id,
+      before: null,
+      after: { id, sha256: '0'.repeat(64), name: 'a', type: 'text/plain', size: 1, trashed: false },
+    } as unknown as Edit
     expect((await owner.change([file])).status).toBe(403)
   })
 
@@ -107,11 +142,21 @@ describe('bad input', () => {
     ['no JSON', 'nonsense', 400],
     ['another shape', '{"changes":"all"}', 400],
     ['invalid UTF-8', new Uint8Array([0x7b, 0xff, 0xfe, 0x7d]), 400],
-    ['an unknown kind', JSON.stringify({ changes: [{ id: uuid(), label: 'x', undoes: null, edits: [{ kind: 'person', id: uuid(), before: null, after: {} }] }] }), 400],
+    [
+      'an unknown kind',
+      JSON.stringify({
+        changes: [
+          { id: uuid(), label: 'x', undoes: null, edits: [{ kind: 'person', id: uuid(), before: null, after: {} }] },
+        ],
+      }),
+      400,
+    ],
     ['too much at once', 'x'.repeat(21 * 1024 * 1024), 413],
   ])('%s is answered clearly and changes nothing', async (_, body, status) => {
     const { number } = await owner.map(map)
-    const answer = await owner.call('POST', `/api/collections/${owner.collection}/changes`, body, { 'Content-Type': 'application/json' })
+    const answer = await owner.call('POST', `/api/collections/${owner.collection}/changes`, body, {
+      'Content-Type': 'application/json',
+    })
     expect(answer.status).toBe(status)
     expect((answer.json as { error: string }).error).toMatch(/\w+ \w+/)
     expect((await owner.map(map)).number).toBe(number)
@@ -128,7 +173,12 @@ describe('bad input', () => {
   })
 
   test('a text nested 100,000 levels deep is read or refused, and the server lives', async () => {
-    for (const text of ['>'.repeat(100_000), '- '.repeat(100_000), '['.repeat(100_000), '# a\n\n' + '*'.repeat(100_000)]) {
+    for (const text of [
+      '>'.repeat(100_000),
+      '- '.repeat(100_000),
+      '['.repeat(100_000),
+      '# a\n\n' + '*'.repeat(100_000),
+    ]) {
       expect((await owner.command('import', { pages: [{ path: 'deep.md', text }] })).status).toBeLessThan(500)
     }
     expect((await owner.call('GET', '/healthz')).status).toBe(200)
@@ -139,7 +189,9 @@ test('the change stream brings what others do, in order, and resumes where it wa
   const spring = await topicNamed('Spring')
   const { number } = await owner.map(map)
   const cookie = (owner as unknown as { cookie: string }).cookie
-  const response = await fetch(`${inject('address')}/api/collections/${owner.collection}/stream?since=${number}`, { headers: { cookie } })
+  const response = await fetch(`${inject('address')}/api/collections/${owner.collection}/stream?since=${number}`, {
+    headers: { cookie },
+  })
   const reader = response.body!.getReader()
   for (let i = 0; i < 5; i++) await owner.change([textEdit(spring, `Spring ${i}`)])
   let text = ''

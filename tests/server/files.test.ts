@@ -11,7 +11,12 @@ beforeAll(async () => {
   topic = (await owner.map(map)).topics[0]!.id
 })
 
-const upload = (name: string, content: BodyInit) => owner.call('POST', `/api/collections/${owner.collection}/files?topic=${topic}&name=${encodeURIComponent(name)}`, content)
+const upload = (name: string, content: BodyInit) =>
+  owner.call(
+    'POST',
+    `/api/collections/${owner.collection}/files?topic=${topic}&name=${encodeURIComponent(name)}`,
+    content,
+  )
 const uploaded = async (name: string) => (await owner.map(map)).files.find((file) => file.name === name)!
 const address = (id: string) => `/api/collections/${owner.collection}/files/${id}`
 
@@ -66,7 +71,15 @@ describe('files', () => {
 async function fetchStream(pieces: AsyncIterable<Uint8Array>): Promise<number> {
   const { inject } = await import('vitest')
   const cookie = (owner as unknown as { cookie: string }).cookie
-  const request = { method: 'POST', headers: { cookie }, body: pieces as unknown as BodyInit, duplex: 'half' } as RequestInit
-  const response = await fetch(`${inject('address')}/api/collections/${owner.collection}/files?topic=${topic}&name=big.bin`, request)
+  const request = {
+    method: 'POST',
+    headers: { cookie },
+    body: pieces as unknown as BodyInit,
+    duplex: 'half',
+  } as RequestInit
+  const response = await fetch(
+    `${inject('address')}/api/collections/${owner.collection}/files?topic=${topic}&name=big.bin`,
+    request,
+  )
   return response.status
 }

@@ -28,7 +28,12 @@ export class Caller {
     return new Caller(cookie, collection)
   }
 
-  async call(method: string, path: string, body?: BodyInit | null, headers: Record<string, string> = {}): Promise<Answer> {
+  async call(
+    method: string,
+    path: string,
+    body?: BodyInit | null,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> {
     const response = await fetch(inject('address') + path, {
       method,
       headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
@@ -39,17 +44,24 @@ export class Caller {
     const isStream = response.headers.get('content-type') === 'text/event-stream'
     if (isStream) await response.body?.cancel()
     const text = isStream ? '' : await response.text()
-    return { status: response.status, headers: response.headers, text, json: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : null }
+    return {
+      status: response.status,
+      headers: response.headers,
+      text,
+      json: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : null,
+    }
   }
 
-  send = (method: string, path: string, value: unknown): Promise<Answer> => this.call(method, path, JSON.stringify(value), { 'Content-Type': 'application/json' })
+  send = (method: string, path: string, value: unknown): Promise<Answer> =>
+    this.call(method, path, JSON.stringify(value), { 'Content-Type': 'application/json' })
 
   change = (edits: Edit[], id = uuid(), collection = this.collection): Promise<Answer> => {
     const change: Change = { id: ChangeId.parse(id), label: 'Test', edits, undoes: null }
     return this.send('POST', `/api/collections/${collection}/changes`, { changes: [change] })
   }
 
-  command = (name: string, args: unknown, collection = this.collection): Promise<Answer> => this.send('POST', `/api/collections/${collection}/commands/${name}`, args)
+  command = (name: string, args: unknown, collection = this.collection): Promise<Answer> =>
+    this.send('POST', `/api/collections/${collection}/commands/${name}`, args)
 
   /** Imports one page as a map; returns the map's id. */
   async grow(text: string): Promise<string> {
@@ -64,4 +76,8 @@ export class Caller {
 
 /** The only result of a change that was sent alone. */
 export const onlyResult = (answer: Answer) =>
-  (answer.json as { results: ({ ok: true; change: CommittedChange } | { ok: false; problem: { code: string; message: string } })[] }).results[0]!
+  (
+    answer.json as {
+      results: ({ ok: true; change: CommittedChange } | { ok: false; problem: { code: string; message: string } })[]
+    }
+  ).results[0]!

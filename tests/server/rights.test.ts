@@ -17,11 +17,19 @@ const editors: Row = { ...readers, reader: 403, commenter: 403 }
 const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
   'GET /healthz': { rights: anyone },
   'POST /api/guests': { rights: { nobody: '.', stranger: 409, reader: 409, commenter: 409, editor: 409, owner: 409 } },
-  'POST /api/sessions': { rights: { nobody: 401, stranger: 401, reader: 401, commenter: 401, editor: 401, owner: 401 }, body: { address: 'nobody@folvet.example', password: 'wrong' } },
+  'POST /api/sessions': {
+    rights: { nobody: 401, stranger: 401, reader: 401, commenter: 401, editor: 401, owner: 401 },
+    body: { address: 'nobody@folvet.example', password: 'wrong' },
+  },
   'DELETE /api/sessions': { rights: signedIn },
-  'POST /api/demo-session': { rights: { nobody: 404, stranger: 404, reader: 404, commenter: 404, editor: 404, owner: 404 } },
+  'POST /api/demo-session': {
+    rights: { nobody: 404, stranger: 404, reader: 404, commenter: 404, editor: 404, owner: 404 },
+  },
   'GET /api/me': { rights: signedIn },
-  'POST /api/me': { rights: { nobody: 401, stranger: 400, reader: 400, commenter: 400, editor: 400, owner: 400 }, body: {} },
+  'POST /api/me': {
+    rights: { nobody: 401, stranger: 400, reader: 400, commenter: 400, editor: 400, owner: 400 },
+    body: {},
+  },
   'DELETE /api/me': { rights: signedIn },
   'GET /api/collections': { rights: signedIn },
   'POST /api/collections': { rights: signedIn, body: { title: 'Another' } },
@@ -30,18 +38,40 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
   'GET /api/collections/[collection]/changes': { rights: readers },
   'POST /api/collections/[collection]/changes': {
     rights: editors,
-    body: { changes: [{ id: NOT_THERE, label: 'x', undoes: null, edits: [{ kind: 'note', id: NOT_THERE, before: {}, after: { text: 'x' } }] }] },
+    body: {
+      changes: [
+        {
+          id: NOT_THERE,
+          label: 'x',
+          undoes: null,
+          edits: [{ kind: 'note', id: NOT_THERE, before: {}, after: { text: 'x' } }],
+        },
+      ],
+    },
   },
-  'POST /api/collections/[collection]/commands/[command]': { rights: editors, body: { pages: [{ path: 'a.md', text: '- a' }] }, path: 'import' },
-  'POST /api/collections/[collection]/merge-plan': { rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 }, body: { target: NOT_THERE, sources: [NOT_THERE], way: 'beside' } },
+  'POST /api/collections/[collection]/commands/[command]': {
+    rights: editors,
+    body: { pages: [{ path: 'a.md', text: '- a' }] },
+    path: 'import',
+  },
+  'POST /api/collections/[collection]/merge-plan': {
+    rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
+    body: { target: NOT_THERE, sources: [NOT_THERE], way: 'beside' },
+  },
   'GET /api/collections/[collection]/find': { rights: readers },
   'GET /api/collections/[collection]/stream': { rights: readers },
   'POST /api/collections/[collection]/files': { rights: { ...editors, editor: 404, owner: 404 } },
-  'GET /api/collections/[collection]/files/[file]': { rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 } },
+  'GET /api/collections/[collection]/files/[file]': {
+    rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
+  },
   'GET /api/collections/[collection]/publication': { rights: readers },
-  'GET /api/collections/[collection]/publication.zip': { rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 } },
+  'GET /api/collections/[collection]/publication.zip': {
+    rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
+  },
   'POST /api/collections/[collection]/publication': { rights: { ...editors, owner: 409 } },
-  'GET /site/[address]/[...path]': { rights: { nobody: 404, stranger: 404, reader: 404, commenter: 404, editor: 404, owner: 404 } },
+  'GET /site/[address]/[...path]': {
+    rights: { nobody: 404, stranger: 404, reader: 404, commenter: 404, editor: 404, owner: 404 },
+  },
 }
 
 const pages = join(import.meta.dirname, '../../src/pages')
@@ -53,7 +83,13 @@ function routes(): { file: string; address: string }[] {
     for (const name of readdirSync(folder)) {
       const path = join(folder, name)
       if (statSync(path).isDirectory()) visit(path)
-      else if (name.endsWith('.ts')) found.push({ file: path, address: `/${relative(pages, path).replace(/\.ts$/, '').replace(/\/index$/, '')}` })
+      else if (name.endsWith('.ts'))
+        found.push({
+          file: path,
+          address: `/${relative(pages, path)
+            .replace(/\.ts$/, '')
+            .replace(/\/index$/, '')}`,
+        })
     }
   }
   visit(pages)
@@ -90,20 +126,41 @@ afterAll(() => database.end())
 
 describe('every endpoint asks who is calling', () => {
   test('and has a row in this table', async () => {
-    const found = (await Promise.all(routes().map(async ({ file, address }) => (await methodsOf(file)).map((method) => `${method} ${address}`)))).flat()
+    const found = (
+      await Promise.all(
+        routes().map(async ({ file, address }) => (await methodsOf(file)).map((method) => `${method} ${address}`)),
+      )
+    ).flat()
     expect(found.sort()).toEqual(Object.keys(TABLE).sort())
   })
 
   // What ends a session or a person stands last.
-  const order = Object.keys(TABLE).sort((a, b) => Number(a.startsWith('DELETE')) - Number(b.startsWith('DELETE')) || Number(a === 'DELETE /api/sessions') - Number(b === 'DELETE /api/sessions'))
+  const order = Object.keys(TABLE).sort(
+    (a, b) =>
+      Number(a.startsWith('DELETE')) - Number(b.startsWith('DELETE')) ||
+      Number(a === 'DELETE /api/sessions') - Number(b === 'DELETE /api/sessions'),
+  )
   test.each(order)('%s', async (route) => {
     const { rights, body, path: last } = TABLE[route]!
     const [method, pattern] = route.split(' ') as [string, string]
-    const address = pattern.replace('[collection]', collection).replace('[map]', map).replace('[command]', last ?? '').replace('[file]', NOT_THERE).replace('[address]', 'no-such-site').replace('[...path]', '')
+    const address = pattern
+      .replace('[collection]', collection)
+      .replace('[map]', map)
+      .replace('[command]', last ?? '')
+      .replace('[file]', NOT_THERE)
+      .replace('[address]', 'no-such-site')
+      .replace('[...path]', '')
     for (const who of ['nobody', 'stranger', 'reader', 'commenter', 'editor', 'owner'] as const) {
       if (route === 'DELETE /api/sessions' && who !== 'nobody') continue
-      const query = pattern.endsWith('/files') ? `?topic=${NOT_THERE}&name=a.txt` : pattern.endsWith('/find') ? '?words=spring' : ''
-      const answer = body === undefined ? await callers[who].call(method, address + query) : await callers[who].send(method, address, body)
+      const query = pattern.endsWith('/files')
+        ? `?topic=${NOT_THERE}&name=a.txt`
+        : pattern.endsWith('/find')
+          ? '?words=spring'
+          : ''
+      const answer =
+        body === undefined
+          ? await callers[who].call(method, address + query)
+          : await callers[who].send(method, address, body)
       const expected = rights[who]
       if (expected === '.') expect([who, answer.status < 300], answer.text).toEqual([who, true])
       else expect([who, answer.status], answer.text).toEqual([who, expected])
@@ -113,7 +170,10 @@ describe('every endpoint asks who is calling', () => {
 
 test('a write that comes from another site is not carried out', async () => {
   const guest = await Caller.begin()
-  const answer = await guest.call('POST', '/api/collections', JSON.stringify({ title: 'Stolen' }), { 'Content-Type': 'application/json', origin: 'https://elsewhere.example' })
+  const answer = await guest.call('POST', '/api/collections', JSON.stringify({ title: 'Stolen' }), {
+    'Content-Type': 'application/json',
+    origin: 'https://elsewhere.example',
+  })
   expect(answer.status).toBe(403)
   expect((await guest.call('GET', '/api/collections')).text).not.toContain('Stolen')
 })
@@ -130,7 +190,8 @@ test('every answer carries the headers that keep others out', async () => {
 })
 
 test('ten wrong passwords for an address are followed by a wait', async () => {
-  const attempt = () => Caller.nobody.send('POST', '/api/sessions', { address: 'guess@folvet.example', password: 'wrong' })
+  const attempt = () =>
+    Caller.nobody.send('POST', '/api/sessions', { address: 'guess@folvet.example', password: 'wrong' })
   const answers = []
   for (let i = 0; i < 11; i++) answers.push((await attempt()).status)
   expect(answers.slice(0, 10)).toEqual(Array(10).fill(401))
@@ -142,6 +203,9 @@ test('ending a beginning without an account leaves nothing', async () => {
   await guest.grow('# Secret plans\n\n- One')
   expect((await guest.call('DELETE', '/api/me')).status).toBe(200)
   expect((await guest.call('GET', '/api/me')).status).toBe(401)
-  const { rows } = await database.query('SELECT 1 FROM collection WHERE id = $1 UNION SELECT 1 FROM change WHERE collection = $1 UNION SELECT 1 FROM topic WHERE collection = $1', [guest.collection])
+  const { rows } = await database.query(
+    'SELECT 1 FROM collection WHERE id = $1 UNION SELECT 1 FROM change WHERE collection = $1 UNION SELECT 1 FROM topic WHERE collection = $1',
+    [guest.collection],
+  )
   expect(rows).toEqual([])
 })

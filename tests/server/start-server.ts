@@ -1,9 +1,6 @@
 import type { TestProject } from 'vitest/node'
-// @ts-expect-error plain JavaScript: the start command runs before any package is installed
 import { ensureBuilt } from '../../scripts/setup/build.mjs'
-// @ts-expect-error plain JavaScript, as above
 import { freePort, temporaryPostgres } from '../../scripts/setup/postgres.mjs'
-// @ts-expect-error plain JavaScript, as above
 import { serve } from '../../scripts/setup/serve.mjs'
 
 declare module 'vitest' {

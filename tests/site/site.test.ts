@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { addCrosslink } from '../../src/core/commands/crosslinks'
 import { importPages } from '../../src/core/commands/import-pages'
-import { splitOff } from '../../src/core/commands/split-off'
 import { setText } from '../../src/core/commands/set-text'
+import { splitOff } from '../../src/core/commands/split-off'
 import { writeNote } from '../../src/core/commands/write-note'
 import { buildSite } from '../../src/site/site'
 import { COLLECTION, Garden } from '../core/gardens'
@@ -16,7 +16,11 @@ function site(garden: Garden): Map<string, string> {
 
 /** Every link of a page that stays inside the site, as a path from its top. */
 function linksOf(path: string, markup: string): string[] {
-  return [...markup.matchAll(/(?:href|src)="([^"]*)"/g)].map((match) => match[1]!).filter((address) => !/^(https?:|mailto:|data:)/.test(address)).map((address) => new URL(address, `https://site.invalid/${path}`)).map((url) => decodeURIComponent(url.pathname.slice(1) + url.hash))
+  return [...markup.matchAll(/(?:href|src)="([^"]*)"/g)]
+    .map((match) => match[1]!)
+    .filter((address) => !/^(https?:|mailto:|data:)/.test(address))
+    .map((address) => new URL(address, `https://site.invalid/${path}`))
+    .map((url) => decodeURIComponent(url.pathname.slice(1) + url.hash))
 }
 
 function expectWholeLinks(pages: Map<string, string>): void {
@@ -36,11 +40,22 @@ describe('the published site', () => {
     const garden = new Garden()
     garden.grow('Garden\nSpring\n  Sow peas\nSummer\n  Pick beans')
     garden.do((records, making) => splitOff(records, { topic: garden.topic('Summer') }, making))
-    garden.do((records, making) => addCrosslink(records, { from: garden.topic('Sow peas'), to: { topic: garden.topic('Pick beans') }, drawn: 'line' }, making))
+    garden.do((records, making) =>
+      addCrosslink(
+        records,
+        { from: garden.topic('Sow peas'), to: { topic: garden.topic('Pick beans') }, drawn: 'line' },
+        making,
+      ),
+    )
     const link = `[beans](folvet:topic/${garden.topic('Pick beans')}), [gone](folvet:topic/00000000-0000-7000-8000-00000000ffff)`
     garden.do((records, making) => writeNote(records, { topic: garden.topic('Spring'), base: '', text: link }, making))
     const pages = site(garden)
-    expect([...pages.keys()].filter((path) => path.endsWith('.html')).sort()).toEqual(['404.html', 'index.html', 'maps/garden.html', 'maps/summer.html'])
+    expect([...pages.keys()].filter((path) => path.endsWith('.html')).sort()).toEqual([
+      '404.html',
+      'index.html',
+      'maps/garden.html',
+      'maps/summer.html',
+    ])
     expectWholeLinks(pages)
     expect(pages.get('maps/summer.html')).toContain('Linked from')
     expect(pages.get('maps/garden.html')).toContain('<span>gone</span>')
@@ -62,7 +77,17 @@ describe('the published site', () => {
     for (const text of ['Garden', 'Spring']) {
       const topic = garden.topic(text)
       garden.do((records, making) => setText(records, { topic, text: HOSTILE }, making))
-      garden.do((records, making) => writeNote(records, { topic, base: '', text: `${HOSTILE}\n\n<script>alert(2)</script>\n\n[x](javascript:alert(3)) ![y](javascript:alert(4))` }, making))
+      garden.do((records, making) =>
+        writeNote(
+          records,
+          {
+            topic,
+            base: '',
+            text: `${HOSTILE}\n\n<script>alert(2)</script>\n\n[x](javascript:alert(3)) ![y](javascript:alert(4))`,
+          },
+          making,
+        ),
+      )
     }
     garden.records.put('collection', { ...garden.records.need('collection', COLLECTION), title: HOSTILE })
     for (const [path, markup] of site(garden)) {
@@ -81,6 +106,10 @@ describe('the published site', () => {
   test('gives maps of one name an address each, and a map without letters one too', () => {
     const garden = new Garden()
     for (const name of ['Wells', 'wells!', '…']) garden.grow(name)
-    expect([...site(garden).keys()].filter((path) => path.startsWith('maps/')).sort()).toEqual(['maps/map.html', 'maps/wells-2.html', 'maps/wells.html'])
+    expect([...site(garden).keys()].filter((path) => path.startsWith('maps/')).sort()).toEqual([
+      'maps/map.html',
+      'maps/wells-2.html',
+      'maps/wells.html',
+    ])
   })
 })

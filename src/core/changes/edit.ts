@@ -42,7 +42,10 @@ const fields = z.record(z.string(), z.unknown())
 export const WireChange = z.strictObject({
   id: ChangeId,
   label: z.string().min(1).max(500),
-  edits: z.array(z.strictObject({ kind: z.enum(kinds), id: z.uuid(), before: fields.nullable(), after: fields })).min(1).max(50_000),
+  edits: z
+    .array(z.strictObject({ kind: z.enum(kinds), id: z.uuid(), before: fields.nullable(), after: fields }))
+    .min(1)
+    .max(50_000),
   undoes: ChangeId.nullable(),
 })
 
@@ -67,7 +70,11 @@ export function revertEdits(records: Records, edits: readonly Edit[]): void {
 }
 
 /** The edit that turns one version of a record into another; null when nothing differs. */
-export function editBetween<K extends RecordKind>(kind: K, from: RecordByKind[K], to: RecordByKind[K]): EditOf<K> | null {
+export function editBetween<K extends RecordKind>(
+  kind: K,
+  from: RecordByKind[K],
+  to: RecordByKind[K],
+): EditOf<K> | null {
   const before: Partial<RecordByKind[K]> = {}
   const after: Partial<RecordByKind[K]> = {}
   let differs = false

@@ -62,7 +62,8 @@ class Checker {
     const heads = this.records.heads(mapId)
     if (!this.complete && heads.length === 0) return
     const roots = heads.filter((topic) => topic.place.x === null && !topic.trashed)
-    if (roots.length === 0) refuse('root', 'A map keeps its root topic. To remove it, put the whole map into the trash.')
+    if (roots.length === 0)
+      refuse('root', 'A map keeps its root topic. To remove it, put the whole map into the trash.')
     if (roots.length > 1) refuse('root', 'A map has one root topic.')
   }
 
@@ -102,12 +103,15 @@ class Checker {
         return
       }
       case 'weblink':
-        return this.mustExist('topic', edit.after.topic, 'The topic of this web link')
+        this.mustExist('topic', edit.after.topic, 'The topic of this web link')
+        return
       case 'attachment':
         this.mustExist('topic', edit.after.topic, 'The topic of this file')
-        return this.mustExist('file', edit.after.file, 'The file')
+        this.mustExist('file', edit.after.file, 'The file')
+        return
       case 'collection':
-        return this.mustExist('map', edit.after.homeMap, 'The home map')
+        this.mustExist('map', edit.after.homeMap, 'The home map')
+        return
       case 'note':
       case 'file':
         return

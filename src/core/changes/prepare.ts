@@ -48,7 +48,11 @@ export function prepareChange(records: Records, edits: readonly Edit[], complete
 const editBetweenAny = (kind: RecordKind, from: unknown, to: unknown): Edit | null =>
   editBetween(kind, from as RecordByKind[typeof kind], to as RecordByKind[typeof kind]) as Edit | null
 
-function nextVersion(records: Records, edit: Edit, current: RecordByKind[RecordKind] | undefined): RecordByKind[RecordKind] {
+function nextVersion(
+  records: Records,
+  edit: Edit,
+  current: RecordByKind[RecordKind] | undefined,
+): RecordByKind[RecordKind] {
   if (edit.before === null && current) refuse('exists', `This ${edit.kind} exists already.`)
   if (edit.before !== null && !current) refuse('gone', `This ${edit.kind} is no longer there.`)
   const parsed = recordSchemas[edit.kind].safeParse({ ...current, ...edit.after, id: edit.id })

@@ -1,4 +1,4 @@
-import { TopicId, type MapId } from '../records/ids'
+import { type MapId, TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import { blankTopic } from './add-topic'
 import { Draft, type Making, named, type Outcome } from './command'

@@ -18,7 +18,7 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
 })
 
 /** The place of a new child: directly after `after`, or last. */
-export function placeBelow(records: Records, parent: TopicRecord, after: TopicId | null | 'last'): Place {
+function placeBelow(records: Records, parent: TopicRecord, after: TopicId | null | 'last'): Place {
   const siblings = records.childrenWithTrashed(parent.id)
   const neighbour = after === 'last' ? siblings.at(-1) : siblings.find((sibling) => sibling.id === after)
   return {
@@ -40,6 +40,9 @@ export function addTopic(
   const draft = new Draft(records, making)
   const parent = records.get('topic', args.parent) ?? refuse('gone', 'The topic that this one should hang on is gone.')
   if (parent.folded) draft.update('topic', parent.id, { folded: false })
-  const topic = draft.create('topic', blankTopic(draft.newId(TopicId), placeBelow(records, parent, args.after), args.text))
+  const topic = draft.create(
+    'topic',
+    blankTopic(draft.newId(TopicId), placeBelow(records, parent, args.after), args.text),
+  )
   return draft.outcome(`Add ${named(args.text)}`, [topic.id])
 }

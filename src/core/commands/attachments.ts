@@ -10,7 +10,13 @@ export function attachFiles(records: Records, args: { topic: TopicId; files: Fil
   const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
   const ranks = generateNKeysBetween(records.attachments(topic.id).at(-1)?.rank ?? null, null, args.files.length)
   args.files.forEach((file, i) => {
-    draft.create('attachment', { id: draft.newId(AttachmentId), topic: topic.id, file, rank: ranks[i]!, trashed: false })
+    draft.create('attachment', {
+      id: draft.newId(AttachmentId),
+      topic: topic.id,
+      file,
+      rank: ranks[i]!,
+      trashed: false,
+    })
   })
   const what = args.files.length === 1 ? 'a file' : `${args.files.length} files`
   return draft.outcome(`Attach ${what} to ${named(topic.text)}`, [topic.id])

@@ -27,11 +27,20 @@ export function bringBack(records: Records, args: { topic: TopicId }, making: Ma
   draft.update('topic', doorway.id, { opensMap: null, folded: false, ...(note ? { note } : {}) })
   draft.update('map', map.id, { homeDoorway: null, trashed: true })
   bringWhatHangsOn(draft, doorway, root)
-  for (const link of records.crosslinksToMap(map.id)) draft.update('crosslink', link.id, { toMap: null, toTopic: doorway.id })
+  for (const link of records.crosslinksToMap(map.id))
+    draft.update('crosslink', link.id, { toMap: null, toTopic: doorway.id })
   for (const other of records.doorwaysTo(map.id)) {
     if (other.id === doorway.id) continue
     draft.update('topic', other.id, { opensMap: null })
-    draft.create('crosslink', { id: draft.newId(CrosslinkId), from: other.id, toTopic: doorway.id, toMap: null, label: '', drawn: 'quiet', trashed: false })
+    draft.create('crosslink', {
+      id: draft.newId(CrosslinkId),
+      from: other.id,
+      toTopic: doorway.id,
+      toMap: null,
+      label: '',
+      drawn: 'quiet',
+      trashed: false,
+    })
   }
   return draft.outcome(`Bring back ${named(doorway.text)}`, [doorway.id])
 }
@@ -40,7 +49,10 @@ function bringTopics(draft: Draft, doorway: TopicRecord, root: TopicRecord): voi
   const { records } = draft
   const coming = [...records.childrenWithTrashed(root.id), ...records.looseBranches(root.place.map)]
   const own = records.childrenWithTrashed(doorway.id)
-  const ranks = own.length === 0 && coming.every((topic) => topic.place.parent) ? coming.map((topic) => topic.place.rank) : generateNKeysBetween(own.at(-1)?.place.rank ?? null, null, coming.length)
+  const ranks =
+    own.length === 0 && coming.every((topic) => topic.place.parent)
+      ? coming.map((topic) => topic.place.rank)
+      : generateNKeysBetween(own.at(-1)?.place.rank ?? null, null, coming.length)
   coming.forEach((topic, i) => {
     const place = { map: doorway.place.map, parent: doorway.id, rank: ranks[i]!, side: null, x: null, y: null }
     draft.update('topic', topic.id, { place })
@@ -50,7 +62,8 @@ function bringTopics(draft: Draft, doorway: TopicRecord, root: TopicRecord): voi
 function bringWhatHangsOn(draft: Draft, doorway: TopicRecord, root: TopicRecord): void {
   const { records } = draft
   for (const link of records.weblinks(root.id)) draft.update('weblink', link.id, { topic: doorway.id })
-  for (const attachment of records.attachments(root.id)) draft.update('attachment', attachment.id, { topic: doorway.id })
+  for (const attachment of records.attachments(root.id))
+    draft.update('attachment', attachment.id, { topic: doorway.id })
   const end = (topic: TopicId | null) => (topic === root.id ? doorway.id : topic)
   for (const link of [...records.crosslinksFrom(root.id), ...records.crosslinksTo(root.id)]) {
     const from = link.from === root.id ? doorway.id : link.from

@@ -1,7 +1,7 @@
 import type { Change, Edit, EditOf } from '../changes/edit'
+import { ChangeId, type TopicId } from '../records/ids'
 import type { RecordByKind, RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
-import { ChangeId, type TopicId } from '../records/ids'
 
 /** Where a command gets new ids from: core makes no randomness of its own. */
 export interface Making {

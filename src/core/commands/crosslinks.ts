@@ -8,7 +8,11 @@ import { Draft, type Making, named, type Outcome } from './command'
 export type LinkTarget = { topic: TopicId } | { map: MapId }
 
 /** Links a topic to another topic or to a map, anywhere in the collection. */
-export function addCrosslink(records: Records, args: { from: TopicId; to: LinkTarget; drawn: Drawn }, making: Making): Outcome {
+export function addCrosslink(
+  records: Records,
+  args: { from: TopicId; to: LinkTarget; drawn: Drawn },
+  making: Making,
+): Outcome {
   const draft = new Draft(records, making)
   const from = records.get('topic', args.from) ?? refuse('gone', 'The topic where the link begins is gone.')
   const toTopic = 'topic' in args.to ? args.to.topic : null
@@ -16,20 +20,26 @@ export function addCrosslink(records: Records, args: { from: TopicId; to: LinkTa
   if (toTopic === from.id) refuse('invalid', 'A link leads from one topic to another.')
   const same = records.crosslinksFrom(from.id).some((link) => link.toTopic === toTopic && link.toMap === toMap)
   if (same) refuse('exists', 'These two are linked already.')
-  draft.create('crosslink', { id: draft.newId(CrosslinkId), from: from.id, toTopic, toMap, label: '', drawn: args.drawn, trashed: false })
+  draft.create('crosslink', {
+    id: draft.newId(CrosslinkId),
+    from: from.id,
+    toTopic,
+    toMap,
+    label: '',
+    drawn: args.drawn,
+    trashed: false,
+  })
   return draft.outcome(`Link ${named(from.text)}`, [from.id])
 }
 
-export function drawCrosslink(records: Records, args: { crosslink: CrosslinkId; drawn: Drawn }, making: Making): Outcome {
+export function drawCrosslink(
+  records: Records,
+  args: { crosslink: CrosslinkId; drawn: Drawn },
+  making: Making,
+): Outcome {
   const draft = new Draft(records, making)
   draft.update('crosslink', args.crosslink, { drawn: args.drawn })
   return draft.outcome(args.drawn === 'line' ? 'Draw a cross-link' : 'Make a cross-link quiet')
-}
-
-export function labelCrosslink(records: Records, args: { crosslink: CrosslinkId; label: string }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  draft.update('crosslink', args.crosslink, { label: args.label })
-  return draft.outcome('Reword a cross-link')
 }
 
 export function removeCrosslink(records: Records, args: { crosslink: CrosslinkId }, making: Making): Outcome {

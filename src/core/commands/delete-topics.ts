@@ -19,7 +19,9 @@ export function deleteTopics(records: Records, args: { topics: TopicId[] }, maki
   const first = heads[0]!
   const siblings = first.place.parent ? records.children(first.place.parent) : []
   const at = siblings.findIndex((topic) => topic.id === first.id)
-  const next = siblings.slice(at).find((topic) => !gone.has(topic.id)) ?? siblings.slice(0, Math.max(at, 0)).findLast((topic) => !gone.has(topic.id))
+  const next =
+    siblings.slice(at).find((topic) => !gone.has(topic.id)) ??
+    siblings.slice(0, Math.max(at, 0)).findLast((topic) => !gone.has(topic.id))
   const select = next?.id ?? first.place.parent ?? records.root(first.place.map)?.id
   const what = heads.length === 1 ? named(first.text) : `${heads.length} branches`
   return draft.outcome(`Delete ${what}`, select ? [select] : [])

@@ -1,12 +1,12 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import { readText } from '../formats/read-text'
+import { headingAddress, resolveAddress } from '../formats/address'
 import { countItems, type OutlineItem, outlineItem } from '../formats/outline'
+import { readText } from '../formats/read-text'
 import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId, NoteId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { isFollowable } from '../records/weblink'
-import { headingAddress, resolveAddress } from '../formats/address'
 import { titleOf } from '../text/title'
 import { Draft, type Making, named, type Outcome } from './command'
 import { createMap } from './maps'
@@ -49,18 +49,28 @@ export function importPages(
   links.giveHomeDoorways()
   const home = pages.find((page) => !links.homeDoorways.has(page.map)) ?? pages[0]
   if (!home) refuse('invalid', 'There is nothing to import.')
-  if (records.get('collection', args.collection)?.homeMap === null) draft.update('collection', args.collection, { homeMap: home.map })
+  if (records.get('collection', args.collection)?.homeMap === null)
+    draft.update('collection', args.collection, { homeMap: home.map })
   const label = pages.length === 1 ? `Import ${named(home.planted[0]!.topic.text)}` : `Import ${pages.length} maps`
-  return { ...draft.outcome(label, [home.planted[0]!.topic.id]), maps: pages.map((page) => page.map), unread: links.unread }
+  return {
+    ...draft.outcome(label, [home.planted[0]!.topic.id]),
+    maps: pages.map((page) => page.map),
+    unread: links.unread,
+  }
 }
 
-const fileTitle = (path: string) => path.split('/').at(-1)!.replace(/\.[^.]*$/, '')
+const fileTitle = (path: string) =>
+  path
+    .split('/')
+    .at(-1)!
+    .replace(/\.[^.]*$/, '')
 
 function importPage(draft: Draft, page: Page): ImportedPage {
   const { items } = readText(page.text)
   const count = countItems(items)
   if (count === 0) refuse('invalid', `${page.path} holds no text.`)
-  if (count > MAX_PLANTED) refuse('invalid', `${page.path} would become ${count} topics; a map is made of at most ${MAX_PLANTED}.`)
+  if (count > MAX_PLANTED)
+    refuse('invalid', `${page.path} would become ${count} topics; a map is made of at most ${MAX_PLANTED}.`)
   const top: OutlineItem = items.length === 1 ? items[0]! : { ...outlineItem(fileTitle(page.path)), children: items }
   const title = titleOf(top.text) || fileTitle(page.path)
   const { map, root } = createMap(draft, title, title, null)
@@ -118,7 +128,8 @@ class LinkResolver {
     const other = target && this.byPath.get(target.path)
     if (file) return file
     if (!other) this.unread.push({ page: page.path, address, reason: 'There is no such page or file in the import.' })
-    else if (target.fragment === '' && mayOpen && other !== page && topic.place.parent !== null) this.open(topic, other.map)
+    else if (target.fragment === '' && mayOpen && other !== page && topic.place.parent !== null)
+      this.open(topic, other.map)
     else if (target.fragment === '') this.link(topic, null, other.map)
     else {
       const end = this.byAddress.get(`${target.path}#${target.fragment}`)
@@ -139,7 +150,15 @@ class LinkResolver {
     this.linked.add(key)
     const drawn = to && to.place.map === from.place.map ? 'line' : 'quiet'
     const id = this.draft.newId(CrosslinkId)
-    this.draft.create('crosslink', { id, from: from.id, toTopic: to?.id ?? null, toMap: map, label: '', drawn, trashed: false })
+    this.draft.create('crosslink', {
+      id,
+      from: from.id,
+      toTopic: to?.id ?? null,
+      toMap: map,
+      label: '',
+      drawn,
+      trashed: false,
+    })
   }
 
   /** A doorway becomes the home doorway of its map unless that would close a loop. */

@@ -1,13 +1,18 @@
 import { refuse } from '../changes/problem'
-import { titleOf } from '../text/title'
 import { type CollectionId, MapId, TopicId } from '../records/ids'
 import type { Records } from '../records/records'
+import { titleOf } from '../text/title'
 import { blankTopic } from './add-topic'
 import { Draft, type Making, named, type Outcome } from './command'
 import { nextHomeDoorway } from './home-doorways'
 
 /** Creates a map with its root topic inside a draft that other commands go on with. */
-export function createMap(draft: Draft, title: string, rootText: string, homeDoorway: TopicId | null): { map: MapId; root: TopicId } {
+export function createMap(
+  draft: Draft,
+  title: string,
+  rootText: string,
+  homeDoorway: TopicId | null,
+): { map: MapId; root: TopicId } {
   const map = draft.newId(MapId)
   const root = draft.newId(TopicId)
   draft.create('map', { id: map, title: titleOf(title), homeDoorway, trashed: false })
@@ -19,7 +24,8 @@ export function createMap(draft: Draft, title: string, rootText: string, homeDoo
 export function makeMap(records: Records, args: { collection: CollectionId; title: string }, making: Making): Outcome {
   const draft = new Draft(records, making)
   const { map, root } = createMap(draft, args.title, args.title, null)
-  if (records.get('collection', args.collection)?.homeMap === null) draft.update('collection', args.collection, { homeMap: map })
+  if (records.get('collection', args.collection)?.homeMap === null)
+    draft.update('collection', args.collection, { homeMap: map })
   return draft.outcome(`Make the map ${named(args.title)}`, [root])
 }
 
@@ -40,7 +46,8 @@ export function trashMap(records: Records, args: { map: MapId }, making: Making)
   const draft = new Draft(records, making)
   const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
   for (const collection of records.all('collection'))
-    if (collection.homeMap === map.id) refuse('invalid', 'This is the home map of the collection. Choose another home map first.')
+    if (collection.homeMap === map.id)
+      refuse('invalid', 'This is the home map of the collection. Choose another home map first.')
   draft.update('map', map.id, { trashed: true })
   const leaving = new Set([...records.topicsOf(map.id)].map((topic) => topic.id as string))
   for (const id of leaving)
@@ -54,12 +61,17 @@ export function restoreMap(records: Records, args: { map: MapId }, making: Makin
   const draft = new Draft(records, making)
   const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
   const doorway = records.get('topic', map.homeDoorway)
-  const homeDoorway = doorway?.opensMap === map.id && !doorway.trashed ? doorway.id : nextHomeDoorway(records, map.id, new Set())
+  const homeDoorway =
+    doorway?.opensMap === map.id && !doorway.trashed ? doorway.id : nextHomeDoorway(records, map.id, new Set())
   draft.update('map', map.id, { trashed: false, homeDoorway })
   return draft.outcome(`Take ${named(map.title)} out of the trash`)
 }
 
-export function renameCollection(records: Records, args: { collection: CollectionId; title: string }, making: Making): Outcome {
+export function renameCollection(
+  records: Records,
+  args: { collection: CollectionId; title: string },
+  making: Making,
+): Outcome {
   const draft = new Draft(records, making)
   const title = titleOf(args.title)
   if (title === '') refuse('invalid', 'A collection needs a name.')
@@ -67,7 +79,11 @@ export function renameCollection(records: Records, args: { collection: Collectio
   return draft.outcome('Rename the collection')
 }
 
-export function chooseHomeMap(records: Records, args: { collection: CollectionId; map: MapId }, making: Making): Outcome {
+export function chooseHomeMap(
+  records: Records,
+  args: { collection: CollectionId; map: MapId },
+  making: Making,
+): Outcome {
   const draft = new Draft(records, making)
   const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
   draft.update('collection', args.collection, { homeMap: map.id })

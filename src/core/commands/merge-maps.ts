@@ -23,23 +23,41 @@ export interface MergeReport {
 }
 
 /** Carries out a merge plan as one change. The sources stay as they are: the target receives copies. */
-export function mergeMaps(records: Records, args: { plan: MergePlan }, making: Making): Outcome & { report: MergeReport } {
+export function mergeMaps(
+  records: Records,
+  args: { plan: MergePlan },
+  making: Making,
+): Outcome & { report: MergeReport } {
   const { plan } = args
   if (plan.sources.includes(plan.target)) refuse('invalid', 'A map cannot be merged into itself.')
   const merge = new Merge(records, making)
   for (const decision of plan.decisions) {
-    const source = records.get('topic', decision.source) ?? refuse('gone', 'A source has changed since the plan was made. Plan again.')
+    const source =
+      records.get('topic', decision.source) ??
+      refuse('gone', 'A source has changed since the plan was made. Plan again.')
     if (decision.act === 'join') merge.join(source, decision.into)
     else merge.add(source, decision.below)
   }
   for (const decision of plan.decisions) merge.carryOver(records.need('topic', decision.source))
   const titles = plan.sources.map((map) => named(records.need('map', map).title))
-  return { ...merge.draft.outcome(`Merge ${titles.join(', ')} into ${named(records.need('map', plan.target).title)}`), report: merge.report }
+  return {
+    ...merge.draft.outcome(`Merge ${titles.join(', ')} into ${named(records.need('map', plan.target).title)}`),
+    report: merge.report,
+  }
 }
 
 class Merge {
   readonly draft: Draft
-  readonly report: MergeReport = { added: 0, joined: 0, notesAdded: 0, notesCombined: 0, notesEqual: 0, files: 0, weblinks: 0, crosslinks: 0 }
+  readonly report: MergeReport = {
+    added: 0,
+    joined: 0,
+    notesAdded: 0,
+    notesCombined: 0,
+    notesEqual: 0,
+    files: 0,
+    weblinks: 0,
+    crosslinks: 0,
+  }
   /** Where each topic of a source went. */
   private readonly went = new Map<TopicId, TopicId>()
   private readonly lastRank = new Map<TopicId, string | null>()
@@ -55,7 +73,8 @@ class Merge {
   }
 
   join(source: TopicRecord, into: TopicId): void {
-    const target = this.records.get('topic', into) ?? refuse('gone', 'The target has changed since the plan was made. Plan again.')
+    const target =
+      this.records.get('topic', into) ?? refuse('gone', 'The target has changed since the plan was made. Plan again.')
     this.went.set(source.id, target.id)
     this.report.joined++
     this.joinNote(source, target)
@@ -68,8 +87,19 @@ class Merge {
     const existing = this.records.get('topic', parent)
     const isRoot = existing?.place.parent === null && existing.place.x === null
     const map = existing?.place.map ?? this.mapOf(parent)
-    const place = { map, parent, rank: this.nextRank(parent), side: isRoot ? sideForNew(this.records, existing, undefined) : null, x: null, y: null }
-    const copy: TopicRecord = { ...blankTopic(id, place, source.text), opensMap: source.opensMap, folded: source.folded }
+    const place = {
+      map,
+      parent,
+      rank: this.nextRank(parent),
+      side: isRoot ? sideForNew(this.records, existing, undefined) : null,
+      x: null,
+      y: null,
+    }
+    const copy: TopicRecord = {
+      ...blankTopic(id, place, source.text),
+      opensMap: source.opensMap,
+      folded: source.folded,
+    }
     const note = this.records.get('note', source.note)
     if (note && note.text.trim() !== '') {
       copy.note = this.draft.create('note', { id: this.draft.newId(NoteId), text: note.text, trashed: false }).id
@@ -87,7 +117,9 @@ class Merge {
   }
 
   private nextRank(parent: TopicId): string {
-    const last = this.lastRank.has(parent) ? this.lastRank.get(parent)! : (this.records.childrenWithTrashed(parent).at(-1)?.place.rank ?? null)
+    const last = this.lastRank.has(parent)
+      ? this.lastRank.get(parent)!
+      : (this.records.childrenWithTrashed(parent).at(-1)?.place.rank ?? null)
     const rank = generateKeyBetween(last, null)
     this.lastRank.set(parent, rank)
     return rank
@@ -154,7 +186,9 @@ class Merge {
     for (const link of this.records.crosslinksFrom(source.id)) {
       const toTopic = link.toTopic && (this.went.get(link.toTopic) ?? link.toTopic)
       const end = `${toTopic ?? link.toMap}`
-      const known = this.records.crosslinksFrom(topic).some((own) => own.toTopic === toTopic && own.toMap === link.toMap)
+      const known = this.records
+        .crosslinksFrom(topic)
+        .some((own) => own.toTopic === toTopic && own.toMap === link.toMap)
       if (known || toTopic === topic || this.seen(`${topic} ${end}`)) continue
       this.draft.create('crosslink', { ...link, id: this.draft.newId(CrosslinkId), from: topic, toTopic })
       this.report.crosslinks++

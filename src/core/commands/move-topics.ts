@@ -34,11 +34,16 @@ export function moveTopics(
   if (heads.length === 0) refuse('gone', 'There is nothing to move.')
   if (heads.some(isRoot)) refuse('root', 'The root of a map stays where it is.')
   if (moving.has(parent.id)) refuse('loop', 'A topic cannot hang below itself.')
-  for (const above of ancestors(records, parent)) if (moving.has(above.id)) refuse('loop', 'A topic cannot hang below itself.')
+  for (const above of ancestors(records, parent))
+    if (moving.has(above.id)) refuse('loop', 'A topic cannot hang below itself.')
 
   const siblings = records.childrenWithTrashed(parent.id).filter((sibling) => !moving.has(sibling.id))
   const at = args.after === 'last' ? siblings.length - 1 : siblings.findIndex((sibling) => sibling.id === args.after)
-  const ranks = generateNKeysBetween(siblings[at]?.place.rank ?? null, siblings[at + 1]?.place.rank ?? null, heads.length)
+  const ranks = generateNKeysBetween(
+    siblings[at]?.place.rank ?? null,
+    siblings[at + 1]?.place.rank ?? null,
+    heads.length,
+  )
   heads.forEach((topic, i) => {
     const kept = topic.place.parent === parent.id ? topic.place.side : null
     const side = isRoot(parent) ? (args.side ?? kept ?? sideForNew(records, parent, siblings[at])) : null
@@ -48,5 +53,8 @@ export function moveTopics(
   })
   if (parent.folded) draft.update('topic', parent.id, { folded: false })
   const what = heads.length === 1 ? named(heads[0]!.text) : `${heads.length} branches`
-  return draft.outcome(`Move ${what}`, heads.map((topic) => topic.id))
+  return draft.outcome(
+    `Move ${what}`,
+    heads.map((topic) => topic.id),
+  )
 }

@@ -1,6 +1,6 @@
 import { refuse } from '../changes/problem'
-import { readText } from '../formats/read-text'
 import { countItems } from '../formats/outline'
+import { readText } from '../formats/read-text'
 import type { TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import { isRoot } from '../records/topic'
@@ -17,7 +17,8 @@ export function pasteOutline(records: Records, args: { topic: TopicId; text: str
   const { items } = readText(args.text)
   const count = countItems(items)
   if (count === 0) refuse('invalid', 'There is no text to paste.')
-  if (count > MAX_PLANTED) refuse('invalid', `This text would become ${count} topics; at most ${MAX_PLANTED} can be pasted at once.`)
+  if (count > MAX_PLANTED)
+    refuse('invalid', `This text would become ${count} topics; at most ${MAX_PLANTED} can be pasted at once.`)
   if (topic.folded) draft.update('topic', topic.id, { folded: false })
   const planted = plant(draft, topic, items, isRoot(topic))
   const first = planted.find(({ item }) => item === items[0])!.topic

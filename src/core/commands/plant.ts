@@ -1,9 +1,9 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import { isFollowable } from '../records/weblink'
-import { MAX_TOPIC_TEXT } from '../records/text'
-import { NoteId, TopicId, WeblinkId } from '../records/ids'
-import type { Side, TopicRecord } from '../records/topic'
 import type { OutlineItem } from '../formats/outline'
+import { NoteId, TopicId, WeblinkId } from '../records/ids'
+import { MAX_TOPIC_TEXT } from '../records/text'
+import type { Side, TopicRecord } from '../records/topic'
+import { isFollowable } from '../records/weblink'
 import { blankTopic } from './add-topic'
 import type { Draft } from './command'
 import { joinTexts } from './join-notes'
@@ -21,7 +21,13 @@ function storable(item: OutlineItem): { text: string; note: string } {
   const text = clean(item.text)
   const note = clean(item.note)
   if (text.length <= MAX_TOPIC_TEXT) return { text, note }
-  return { text: `${text.slice(0, 200).toWellFormed().replace(/\ufffd$/, '')}…`, note: joinTexts(text, note) }
+  return {
+    text: `${text
+      .slice(0, 200)
+      .toWellFormed()
+      .replace(/\ufffd$/, '')}…`,
+    note: joinTexts(text, note),
+  }
 }
 
 const rowsOf = (item: OutlineItem): number => {
@@ -42,11 +48,23 @@ export function plant(draft: Draft, parent: TopicRecord, items: readonly Outline
   const planted: Planted[] = []
   const lastRank = draft.records.childrenWithTrashed(parent.id).at(-1)?.place.rank ?? null
   const sides: (Side | null)[] = atRoot ? evenSides(items.map(rowsOf)) : items.map(() => null)
-  const waiting: { parent: TopicRecord; items: readonly OutlineItem[]; after: string | null; sides: (Side | null)[] }[] = [{ parent, items, after: lastRank, sides }]
+  const waiting: {
+    parent: TopicRecord
+    items: readonly OutlineItem[]
+    after: string | null
+    sides: (Side | null)[]
+  }[] = [{ parent, items, after: lastRank, sides }]
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const ranks = generateNKeysBetween(next.after, null, next.items.length)
     next.items.forEach((item, i) => {
-      const place = { map: next.parent.place.map, parent: next.parent.id, rank: ranks[i]!, side: next.sides[i] ?? null, x: null, y: null }
+      const place = {
+        map: next.parent.place.map,
+        parent: next.parent.id,
+        rank: ranks[i]!,
+        side: next.sides[i] ?? null,
+        x: null,
+        y: null,
+      }
       const topic = plantOne(draft, item, place)
       planted.push({ item, topic })
       if (item.children.length > 0) waiting.push({ parent: topic, items: item.children, after: null, sides: [] })
@@ -69,6 +87,13 @@ export function plantWeblinks(draft: Draft, topic: TopicRecord, item: OutlineIte
   const ranks = generateNKeysBetween(null, null, links.length)
   links.forEach((link, i) => {
     const title = link.title.slice(0, 500).toWellFormed()
-    draft.create('weblink', { id: draft.newId(WeblinkId), topic: topic.id, url: link.address, title, rank: ranks[i]!, trashed: false })
+    draft.create('weblink', {
+      id: draft.newId(WeblinkId),
+      topic: topic.id,
+      url: link.address,
+      title,
+      rank: ranks[i]!,
+      trashed: false,
+    })
   })
 }

@@ -11,7 +11,8 @@ export function restoreTopic(records: Records, args: { topic: TopicId }, making:
   draft.update('topic', head.id, { trashed: false })
   for (const topic of branchWithTrashed(records, head)) {
     const map = records.get('map', topic.opensMap)
-    if (map && map.homeDoorway === null && map.id !== topic.place.map) draft.update('map', map.id, { homeDoorway: topic.id })
+    if (map && map.homeDoorway === null && map.id !== topic.place.map)
+      draft.update('map', map.id, { homeDoorway: topic.id })
   }
   return draft.outcome(`Restore ${named(head.text)}`, [head.id])
 }

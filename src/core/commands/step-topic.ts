@@ -14,7 +14,8 @@ export type Step = 'up' | 'down' | 'out' | 'in' | 'left' | 'right'
  */
 export function stepTopic(records: Records, args: { topic: TopicId; step: Step }, making: Making): Outcome {
   const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
-  const parent = records.get('topic', topic.place.parent) ?? refuse('root', 'This topic hangs on nothing, so it has no order.')
+  const parent =
+    records.get('topic', topic.place.parent) ?? refuse('root', 'This topic hangs on nothing, so it has no order.')
   const siblings = records.children(parent.id).filter((sibling) => sibling.place.side === topic.place.side)
   const at = siblings.findIndex((sibling) => sibling.id === topic.id)
   const move = (below: TopicRecord, after: TopicId | null | 'last', side: Side | null = null) =>
@@ -49,7 +50,7 @@ const lastOn = (records: Records, parent: TopicRecord, side: Side): TopicId | 'l
   records.children(parent.id).findLast((child) => child.place.side === side)?.id ?? 'last'
 
 /** The side on which a topic's children appear. */
-export function growingSide(records: Records, topic: TopicRecord): Side {
+function growingSide(records: Records, topic: TopicRecord): Side {
   let at: TopicRecord | undefined = topic
   while (at) {
     if (at.place.side) return at.place.side

@@ -7,7 +7,11 @@ import { Draft, type Making, named, type Outcome } from './command'
  * Gives a topic's note another text; makes the note where there is none. `base` is the text that the person began
  * with: what others wrote meanwhile is joined by lines when the change is committed.
  */
-export function writeNote(records: Records, args: { topic: TopicId; base: string; text: string }, making: Making): Outcome {
+export function writeNote(
+  records: Records,
+  args: { topic: TopicId; base: string; text: string },
+  making: Making,
+): Outcome {
   const draft = new Draft(records, making)
   const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
   const note = records.get('note', topic.note)

@@ -1,4 +1,13 @@
-import type { BlockContent, DefinitionContent, Link, List, ListItem, Paragraph, PhrasingContent, RootContent } from 'mdast'
+import type {
+  BlockContent,
+  DefinitionContent,
+  Link,
+  List,
+  ListItem,
+  Paragraph,
+  PhrasingContent,
+  RootContent,
+} from 'mdast'
 import { toString as plainText } from 'mdast-util-to-string'
 import { parseCommonMark } from '../text/commonmark'
 import { type OutlineItem, type OutlineLink, outlineItem } from './outline'
@@ -77,7 +86,10 @@ const onlyLinks = (paragraph: Paragraph): boolean =>
   )
 
 /** The block as it stands in the source, with the indentation of its container taken away. */
-function slice(block: { position?: { start: { offset?: number; column: number }; end: { offset?: number } } | undefined }, source: string): string {
+function slice(
+  block: { position?: { start: { offset?: number; column: number }; end: { offset?: number } } | undefined },
+  source: string,
+): string {
   const { position } = block
   const lines = source.slice(position?.start.offset ?? 0, position?.end.offset ?? 0).split('\n')
   const indent = (position?.start.column ?? 1) - 1

@@ -41,7 +41,8 @@ export function writeIndentedText(items: readonly OutlineItem[]): string {
   const waiting = items.map((item) => ({ item, level: 0 })).reverse()
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     lines.push(`${'  '.repeat(next.level)}- ${next.item.text.replace(/\s*\n\s*/g, ' ')}`)
-    for (let i = next.item.children.length - 1; i >= 0; i--) waiting.push({ item: next.item.children[i]!, level: next.level + 1 })
+    for (let i = next.item.children.length - 1; i >= 0; i--)
+      waiting.push({ item: next.item.children[i]!, level: next.level + 1 })
   }
   return lines.join('\n')
 }

@@ -157,7 +157,11 @@ class Solver {
     return copied.head
   }
 
-  private copyChain(from: number, along: number, across: number): { head: number; tail: number; along: number; across: number } {
+  private copyChain(
+    from: number,
+    along: number,
+    across: number,
+  ): { head: number; tail: number; along: number; across: number } {
     const { cells } = this
     const head = cells.add(cells.far[from]!, cells.edge[from]!)
     let tail = head

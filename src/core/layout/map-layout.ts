@@ -7,7 +7,7 @@ import { type BoxTree, boxTree } from './tree'
 
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
 export type Sign = 'note' | 'file' | 'web' | 'link'
-export interface SignCount {
+interface SignCount {
   sign: Sign
   count: number
 }
@@ -49,7 +49,7 @@ export interface MapLayout {
 /** How many topics a map holds, for maps whose topics are not among the records. */
 export type CountTopics = (map: string) => number
 
-export const HUES = 8
+const HUES = 8
 export const SIGN_SIZE = 16
 export const SIGN_COUNT_WIDTH = 8
 /** Width of the turned-down corner with its number. */
@@ -100,7 +100,14 @@ function visibleTopics(records: Records, head: TopicRecord, countTopics: CountTo
   return boxes
 }
 
-function boxFor(records: Records, topic: TopicRecord, parent: TopicBox | null, at: number, folded: number, countTopics: CountTopics): TopicBox {
+function boxFor(
+  records: Records,
+  topic: TopicRecord,
+  parent: TopicBox | null,
+  at: number,
+  folded: number,
+  countTopics: CountTopics,
+): TopicBox {
   const level = parent ? parent.level + 1 : 0
   const text = setTopicText(topic.text, level)
   const type = typeSizeAt(level)
@@ -202,7 +209,9 @@ const overlaps = (a: Bounds, b: Bounds, gap: number) =>
 function clear(branch: TopicBox[], bounds: Bounds, taken: readonly Bounds[], standing: readonly TopicBox[]): void {
   const near = (at: Bounds) => taken.some((other) => overlaps(at, other, CLEARANCE))
   while (near(bounds)) {
-    const hit = standing.find((box) => overlaps(bounds, box, CLEARANCE) && branch.some((own) => overlaps(own, box, CLEARANCE)))
+    const hit = standing.find(
+      (box) => overlaps(bounds, box, CLEARANCE) && branch.some((own) => overlaps(own, box, CLEARANCE)),
+    )
     if (!hit) return
     const down = hit.y + hit.height + CLEARANCE - bounds.y
     for (const box of branch) box.y += down

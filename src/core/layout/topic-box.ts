@@ -10,7 +10,7 @@ export interface TypeSize {
   padY: number
 }
 
-export const TYPE_SIZES: readonly [TypeSize, TypeSize, TypeSize] = [
+const TYPE_SIZES: readonly [TypeSize, TypeSize, TypeSize] = [
   { size: 20, weight: 600, lineHeight: 26, maxWidth: 280, padX: 18, padY: 11 },
   { size: 17, weight: 600, lineHeight: 22, maxWidth: 230, padX: 9, padY: 4 },
   { size: 15, weight: 400, lineHeight: 20, maxWidth: 230, padX: 8, padY: 3 },

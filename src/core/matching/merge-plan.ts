@@ -59,13 +59,19 @@ export function planMerge(records: Records, target: MapId, sources: readonly Map
     }
     if (way === 'combined') decide(sourceRoot, { act: 'join', source: sourceRoot.id, into: targetRoot.id, why: 'root' })
     else decide(sourceRoot, { act: 'add', source: sourceRoot.id, below: targetRoot.id })
-    for (const head of records.looseBranches(source)) decide(head, { act: 'add', source: head.id, below: targetRoot.id })
+    for (const head of records.looseBranches(source))
+      decide(head, { act: 'add', source: head.id, below: targetRoot.id })
     for (const { topic, decision } of waiting) {
       for (const child of records.children(topic.id)) {
         const text = normalText(child.text)
         const into = decision.act === 'join' && text !== '' ? candidates.take(decision.into, text, taken) : undefined
         if (into) decide(child, { act: 'join', source: child.id, into: into.id, why: 'same text' })
-        else decide(child, { act: 'add', source: child.id, below: decision.act === 'join' ? decision.into : { copyOf: topic.id } })
+        else
+          decide(child, {
+            act: 'add',
+            source: child.id,
+            below: decision.act === 'join' ? decision.into : { copyOf: topic.id },
+          })
       }
     }
   }

@@ -21,12 +21,14 @@ export function crosslinkProblems(records: Records, collection: string): LinkPro
   for (const topic of records.all('topic')) {
     if (isInTrash(records, topic)) continue
     const opened = records.get('map', topic.opensMap)
-    if (opened?.trashed) brokenLinks.push({ from: topic.id, text: topic.text, reason: 'It opens a map that lies in the trash.' })
+    if (opened?.trashed)
+      brokenLinks.push({ from: topic.id, text: topic.text, reason: 'It opens a map that lies in the trash.' })
     else if (opened) reach(topic.place.map, opened.id)
     for (const link of records.crosslinksFrom(topic.id)) {
       const to = records.get('topic', link.toTopic)
       const map = records.get('map', link.toMap ?? to?.place.map ?? null)
-      if (!map || map.trashed || (to && isInTrash(records, to))) brokenLinks.push({ from: topic.id, text: topic.text, reason: 'It is linked with something in the trash.' })
+      if (!map || map.trashed || (to && isInTrash(records, to)))
+        brokenLinks.push({ from: topic.id, text: topic.text, reason: 'It is linked with something in the trash.' })
       else {
         reach(topic.place.map, map.id)
         reach(map.id, topic.place.map)

@@ -33,4 +33,13 @@ export type RecordKind = keyof RecordByKind
 export type AnyRecord = RecordByKind[RecordKind]
 
 /** Order in which records can be written so that each finds what it refers to. */
-export const RECORD_KINDS = ['collection', 'file', 'note', 'map', 'topic', 'crosslink', 'weblink', 'attachment'] as const satisfies readonly RecordKind[]
+export const RECORD_KINDS = [
+  'collection',
+  'file',
+  'note',
+  'map',
+  'topic',
+  'crosslink',
+  'weblink',
+  'attachment',
+] as const satisfies readonly RecordKind[]

@@ -115,7 +115,9 @@ export class Records {
 
   /** Heads of the loose branches of a map, in order. */
   looseBranches(map: string): TopicRecord[] {
-    return [...this.referring('topic', 'head', map)].filter((topic) => topic.place.x !== null && !topic.trashed).sort(byPlace)
+    return [...this.referring('topic', 'head', map)]
+      .filter((topic) => topic.place.x !== null && !topic.trashed)
+      .sort(byPlace)
   }
 
   /** Heads without a parent, trashed ones included. */

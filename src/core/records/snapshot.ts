@@ -6,7 +6,7 @@ import { FileRecord } from './file'
 import { MapId, PersonId, TopicId } from './ids'
 import { MapRecord } from './map'
 import { NoteRecord } from './note'
-import { Records } from './records'
+import type { Records } from './records'
 import { TopicRecord } from './topic'
 import { WeblinkRecord } from './weblink'
 

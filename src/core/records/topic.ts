@@ -55,4 +55,3 @@ export const TopicRecord = z.strictObject({
 export type TopicRecord = z.infer<typeof TopicRecord>
 
 export const isRoot = (topic: TopicRecord) => topic.place.parent === null && topic.place.x === null
-export const isLoose = (topic: TopicRecord) => topic.place.parent === null && topic.place.x !== null

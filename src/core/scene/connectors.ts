@@ -25,12 +25,18 @@ export function drawConnectors(layout: MapLayout): Connector[] {
   return [...groups.values()].map(({ parent, left, children }) => {
     const { bounds, spineX } = spineBounds(parent, left, children)
     const spine = `M${px(growingEdge(parent, left))} ${px(middle(parent))}H${px(spineX)}M${px(spineX)} ${px(bounds.y)}V${px(bounds.y + bounds.height)}`
-    const ticks = children.map((child) => `M${px(spineX)} ${px(middle(child))}H${px(left ? child.x + child.width : child.x)}`)
+    const ticks = children.map(
+      (child) => `M${px(spineX)} ${px(middle(child))}H${px(left ? child.x + child.width : child.x)}`,
+    )
     return { parent, bounds, drawing: spineDrawing(parent, children, spine, ticks) }
   })
 }
 
-function spineBounds(parent: TopicBox, left: boolean, children: readonly TopicBox[]): { bounds: Bounds; spineX: number } {
+function spineBounds(
+  parent: TopicBox,
+  left: boolean,
+  children: readonly TopicBox[],
+): { bounds: Bounds; spineX: number } {
   const from = growingEdge(parent, left)
   const spineX = from + (left ? -1 : 1) * Math.round(SPACING.level / 2)
   const ends = [parent, ...children].map((box) => ({ x: spineX, y: middle(box), width: 0, height: 0 }))
@@ -39,7 +45,12 @@ function spineBounds(parent: TopicBox, left: boolean, children: readonly TopicBo
   return { bounds: { x, y: upright.y, width: SPACING.level, height: upright.height }, spineX }
 }
 
-function spineDrawing(parent: TopicBox, children: readonly TopicBox[], spine: string, ticks: readonly string[]): Drawing {
+function spineDrawing(
+  parent: TopicBox,
+  children: readonly TopicBox[],
+  spine: string,
+  ticks: readonly string[],
+): Drawing {
   if (parent.hue >= 0) return drawing('path', { d: spine + ticks.join(''), class: `connector hue-${parent.hue}` })
   const parts = children.map((child, i) => drawing('path', { d: ticks[i]!, class: `connector hue-${child.hue}` }))
   return drawing('g', {}, [drawing('path', { d: spine, class: 'connector root-spine' }), ...parts])

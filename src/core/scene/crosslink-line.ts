@@ -23,13 +23,16 @@ export function crosslinkLine(link: CrosslinkRecord, from: TopicBox, to: TopicBo
   const c2 = { x: end.x + end.out * bend, y: end.y }
   const curve = `M${px(start.x)} ${px(start.y)}C${px(c1.x)} ${px(c1.y)} ${px(c2.x)} ${px(c2.y)} ${px(end.x)} ${px(end.y)}`
   const head = `M${px(end.x + end.out * ARROW)} ${px(end.y - 4)}L${px(end.x)} ${px(end.y)}L${px(end.x + end.out * ARROW)} ${px(end.y + 4)}`
-  const bounds = boundsOf([start, end, c1, c2].map((point) => ({ x: point.x - 4, y: point.y - 4, width: 8, height: 8 })))
+  const bounds = boundsOf(
+    [start, end, c1, c2].map((point) => ({ x: point.x - 4, y: point.y - 4, width: 8, height: 8 })),
+  )
   const parts = [
     drawing('path', { d: curve, class: 'crosslink-reach' }),
     drawing('path', { d: curve, class: 'crosslink-line' }),
     drawing('path', { d: head, class: 'crosslink-head' }),
   ]
-  if (link.label !== '') parts.push(label(link.label, { x: (start.x + 3 * c1.x + 3 * c2.x + end.x) / 8, y: (start.y + end.y) / 2 }))
+  if (link.label !== '')
+    parts.push(label(link.label, { x: (start.x + 3 * c1.x + 3 * c2.x + end.x) / 8, y: (start.y + end.y) / 2 }))
   return { link, bounds, drawing: drawing('g', { class: 'crosslink', 'data-crosslink': link.id }, parts) }
 }
 

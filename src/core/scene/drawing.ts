@@ -8,7 +8,11 @@ export interface Drawing {
   children: readonly (Drawing | string)[]
 }
 
-export const drawing = (tag: Drawing['tag'], attributes: Drawing['attributes'], children: Drawing['children'] = []): Drawing => ({
+export const drawing = (
+  tag: Drawing['tag'],
+  attributes: Drawing['attributes'],
+  children: Drawing['children'] = [],
+): Drawing => ({
   tag,
   attributes,
   children,

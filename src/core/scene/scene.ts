@@ -25,7 +25,10 @@ export function buildScene(records: Records, map: string, countTopics: CountTopi
       const to = link.toTopic ? layout.byTopic.get(link.toTopic) : undefined
       if (to && !crosslinkIsQuiet(records, link)) crosslinks.push(crosslinkLine(link, box, to))
     }
-  const { x, y, width, height } = boundsOf([...(layout.boxes.length > 0 ? [layout.bounds] : []), ...crosslinks.map((line) => line.bounds)])
+  const { x, y, width, height } = boundsOf([
+    ...(layout.boxes.length > 0 ? [layout.bounds] : []),
+    ...crosslinks.map((line) => line.bounds),
+  ])
   return {
     layout,
     connectors: drawConnectors(layout),

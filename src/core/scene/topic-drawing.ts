@@ -11,9 +11,26 @@ const BASELINE = 0.72
 /** The topic as drawn in the look *Laid*, at the origin: whoever shows it moves it to its place. */
 export function drawTopic(box: TopicBox): Drawing[] {
   const parts: Drawing[] = []
-  if (!box.parent) parts.push(drawing('rect', { width: px(box.width), height: px(box.height), rx: 6, class: box.topic.place.x === null ? 'root-block' : 'loose-block' }))
+  if (!box.parent)
+    parts.push(
+      drawing('rect', {
+        width: px(box.width),
+        height: px(box.height),
+        rx: 6,
+        class: box.topic.place.x === null ? 'root-block' : 'loose-block',
+      }),
+    )
   else if (box.behind !== null) parts.push(...doorwayLeaf(box))
-  if (box.parent) parts.push(drawing('rect', { x: box.growsLeft ? px(box.width - BAR) : 0, y: 1, width: BAR, height: px(box.height - 2), class: `bar hue-${box.hue}` }))
+  if (box.parent)
+    parts.push(
+      drawing('rect', {
+        x: box.growsLeft ? px(box.width - BAR) : 0,
+        y: 1,
+        width: BAR,
+        height: px(box.height - 2),
+        class: `bar hue-${box.hue}`,
+      }),
+    )
   parts.push(...textLines(box), ...signRow(box))
   if (box.behind !== null) parts.push(doorwayNumber(box))
   if (box.hidden > 0) parts.push(foldSign(box))
@@ -32,8 +49,12 @@ function textLines(box: TopicBox): Drawing[] {
   return box.text.lines.map((line, i) => {
     const x = box.growsLeft ? start + box.text.width - line.width : start
     const y = type.padY + i * type.lineHeight + type.lineHeight * BASELINE
-    const fitted: Record<string, string | number> = line.exact ? {} : { textLength: px(line.width), lengthAdjust: 'spacingAndGlyphs' }
-    return drawing('text', { x: px(x), y: px(y), class: `topic-text level-${Math.min(box.level, 2)}`, ...fitted }, [line.text])
+    const fitted: Record<string, string | number> = line.exact
+      ? {}
+      : { textLength: px(line.width), lengthAdjust: 'spacingAndGlyphs' }
+    return drawing('text', { x: px(x), y: px(y), class: `topic-text level-${Math.min(box.level, 2)}`, ...fitted }, [
+      line.text,
+    ])
   })
 }
 
@@ -52,23 +73,35 @@ function doorwayLeaf(box: TopicBox): Drawing[] {
 
 function doorwayNumber(box: TopicBox): Drawing {
   const x = box.growsLeft ? DOORWAY_WIDTH / 2 - 2 : box.width - DOORWAY_WIDTH / 2 + 2
-  return drawing('text', { x: px(x), y: px(box.height - 6), class: `behind hue-${box.hue}`, 'text-anchor': 'middle' }, [String(box.behind)])
+  return drawing('text', { x: px(x), y: px(box.height - 6), class: `behind hue-${box.hue}`, 'text-anchor': 'middle' }, [
+    String(box.behind),
+  ])
 }
 
 function signRow(box: TopicBox): Drawing[] {
   const row: Drawing[] = []
   const { padX, padY, lineHeight } = typeSizeAt(box.level)
   const y = padY + (lineHeight - 14) / 2
-  let x = box.growsLeft ? (box.behind !== null ? DOORWAY_WIDTH : 0) + 4 : textStart(box) + box.text.width + Math.min(padX, 8)
+  let x = box.growsLeft
+    ? (box.behind !== null ? DOORWAY_WIDTH : 0) + 4
+    : textStart(box) + box.text.width + Math.min(padX, 8)
   for (const { sign, count } of box.signs) {
     const name = signName(sign, count)
     row.push(
-      drawing('g', { class: `sign level-${Math.min(box.level, 2)}-signs`, 'data-sign': sign, transform: `translate(${px(x)} ${px(y)})` }, [
-        drawing('title', {}, [name]),
-        drawing('rect', { width: SIGN_SIZE, height: 14, class: 'sign-reach' }),
-        drawing('path', { d: SIGN_PATHS[sign], transform: 'scale(0.58)', class: 'sign-outline' }),
-        ...(count > 1 ? [drawing('text', { x: 15, y: 11, class: 'sign-count' }, [String(count)])] : []),
-      ]),
+      drawing(
+        'g',
+        {
+          class: `sign level-${Math.min(box.level, 2)}-signs`,
+          'data-sign': sign,
+          transform: `translate(${px(x)} ${px(y)})`,
+        },
+        [
+          drawing('title', {}, [name]),
+          drawing('rect', { width: SIGN_SIZE, height: 14, class: 'sign-reach' }),
+          drawing('path', { d: SIGN_PATHS[sign], transform: 'scale(0.58)', class: 'sign-outline' }),
+          ...(count > 1 ? [drawing('text', { x: 15, y: 11, class: 'sign-count' }, [String(count)])] : []),
+        ],
+      ),
     )
     x += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
   }

@@ -13,7 +13,14 @@ export const parseCommonMark = (text: string): Root =>
 
 /** Writes a tree as CommonMark in one style: `-` for lists, `*` for emphasis, fenced code. Ends with a line break. */
 export const writeCommonMark = (tree: Nodes): string =>
-  toMarkdown(tree, { extensions: [gfmToMarkdown()], bullet: '-', emphasis: '*', rule: '-', listItemIndent: 'one', fences: true })
+  toMarkdown(tree, {
+    extensions: [gfmToMarkdown()],
+    bullet: '-',
+    emphasis: '*',
+    rule: '-',
+    listItemIndent: 'one',
+    fences: true,
+  })
 
 const MAX_NESTING = 200
 

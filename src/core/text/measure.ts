@@ -25,7 +25,8 @@ function loadFace(weight: Weight): Face {
   const small = new Float64Array(256).fill(Number.NaN)
   for (const [code, width] of widths) if (code < 256) small[code] = width
   const kerning = new Float64Array(65_536)
-  for (const [pair, kern] of Object.entries(face.kerning)) kerning[pair.charCodeAt(0) * 256 + pair.charCodeAt(1)] = kern / em
+  for (const [pair, kern] of Object.entries(face.kerning))
+    kerning[pair.charCodeAt(0) * 256 + pair.charCodeAt(1)] = kern / em
   return { widths, small, kerning }
 }
 

@@ -10,7 +10,9 @@ export function mergeText(base: string, theirs: string, mine: string): { text: s
   if (mine === base) return { text: theirs, overlapping: false }
   const lines: string[] = []
   let overlapping = false
-  for (const region of diff3Merge(theirs.split('\n'), base.split('\n'), mine.split('\n'), { excludeFalseConflicts: true })) {
+  for (const region of diff3Merge(theirs.split('\n'), base.split('\n'), mine.split('\n'), {
+    excludeFalseConflicts: true,
+  })) {
     if (region.ok) lines.push(...region.ok)
     else if (region.conflict) {
       overlapping = true

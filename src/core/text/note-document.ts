@@ -44,7 +44,10 @@ export function readNote(text: string): NoteSource {
   return { blocks, slices, gaps }
 }
 
-const rawBlock = (text: string): DocumentNode => ({ type: 'rawBlock', content: text === '' ? [] : [{ type: 'text', text }] })
+const rawBlock = (text: string): DocumentNode => ({
+  type: 'rawBlock',
+  content: text === '' ? [] : [{ type: 'text', text }],
+})
 
 function blockOrRaw(block: RootContent, slice: string): DocumentNode {
   try {
@@ -64,7 +67,11 @@ function toNode(block: Nodes): DocumentNode {
     case 'blockquote':
       return { type: 'blockquote', content: block.children.map(toNode) }
     case 'code':
-      return { type: 'codeBlock', attrs: { language: block.lang ?? null }, content: block.value === '' ? [] : [{ type: 'text', text: block.value }] }
+      return {
+        type: 'codeBlock',
+        attrs: { language: block.lang ?? null },
+        content: block.value === '' ? [] : [{ type: 'text', text: block.value }],
+      }
     case 'thematicBreak':
       return { type: 'horizontalRule' }
     case 'list':
@@ -78,21 +85,29 @@ function toNode(block: Nodes): DocumentNode {
 
 function listNode(list: List): DocumentNode {
   const isTask = list.children.some((item) => typeof item.checked === 'boolean')
-  if (isTask && (list.ordered || list.children.some((item) => typeof item.checked !== 'boolean'))) throw new Unsupported('mixed list')
+  if (isTask && (list.ordered || list.children.some((item) => typeof item.checked !== 'boolean')))
+    throw new Unsupported('mixed list')
   const content = list.children.map((item): DocumentNode => {
     const children = item.children.map(toNode)
     if (children[0]?.type !== 'paragraph') children.unshift({ type: 'paragraph' })
-    return isTask ? { type: 'taskItem', attrs: { checked: item.checked === true }, content: children } : { type: 'listItem', content: children }
+    return isTask
+      ? { type: 'taskItem', attrs: { checked: item.checked === true }, content: children }
+      : { type: 'listItem', content: children }
   })
   if (isTask) return { type: 'taskList', content }
-  return list.ordered ? { type: 'orderedList', attrs: { start: list.start ?? 1 }, content } : { type: 'bulletList', content }
+  return list.ordered
+    ? { type: 'orderedList', attrs: { start: list.start ?? 1 }, content }
+    : { type: 'bulletList', content }
 }
 
 function tableNode(table: Table): DocumentNode {
   if (table.align?.some((align) => align !== null)) throw new Unsupported('aligned table')
   const rows = table.children.map((row, i) => ({
     type: 'tableRow',
-    content: row.children.map((cell) => ({ type: i === 0 ? 'tableHeader' : 'tableCell', content: [{ type: 'paragraph', content: inline(cell.children) }] })),
+    content: row.children.map((cell) => ({
+      type: i === 0 ? 'tableHeader' : 'tableCell',
+      content: [{ type: 'paragraph', content: inline(cell.children) }],
+    })),
   }))
   return { type: 'table', content: rows }
 }
@@ -104,7 +119,9 @@ function inline(content: readonly PhrasingContent[], marks: Marks = []): Documen
     switch (part.type) {
       case 'text':
         // A line break inside a paragraph is a space to whoever reads it.
-        return part.value === '' ? [] : [{ type: 'text', text: part.value.replaceAll('\n', ' '), ...(marks.length > 0 ? { marks } : {}) }]
+        return part.value === ''
+          ? []
+          : [{ type: 'text', text: part.value.replaceAll('\n', ' '), ...(marks.length > 0 ? { marks } : {}) }]
       case 'strong':
         return inline(part.children, [...marks, { type: 'bold' }])
       case 'emphasis':
@@ -128,9 +145,16 @@ function inline(content: readonly PhrasingContent[], marks: Marks = []): Documen
  * Puts a note together again. `loaded` are the blocks as the editor showed them at the beginning, one for each slice
  * of the source; blocks that are still the same keep their slice to the letter, and only changed ones are written anew.
  */
-export function writeNote(source: NoteSource, loaded: readonly DocumentNode[], current: readonly DocumentNode[]): string {
+export function writeNote(
+  source: NoteSource,
+  loaded: readonly DocumentNode[],
+  current: readonly DocumentNode[],
+): string {
   const known = loaded.map((node) => JSON.stringify(node))
-  const kept = matchSame(known, current.map((node) => JSON.stringify(node)))
+  const kept = matchSame(
+    known,
+    current.map((node) => JSON.stringify(node)),
+  )
   let text = ''
   let before = -1
   current.forEach((node, i) => {
@@ -157,14 +181,18 @@ function matchSame(known: readonly string[], current: readonly string[]): number
   while (start < known.length && start < current.length && known[start] === current[start]) match[start] = start++
   let knownEnd = known.length
   let currentEnd = current.length
-  while (knownEnd > start && currentEnd > start && known[knownEnd - 1] === current[currentEnd - 1]) match[--currentEnd] = --knownEnd
+  while (knownEnd > start && currentEnd > start && known[knownEnd - 1] === current[currentEnd - 1])
+    match[--currentEnd] = --knownEnd
   const rows = knownEnd - start
   const columns = currentEnd - start
   if (rows * columns > 250_000) return match
   const length = Array.from({ length: rows + 1 }, () => new Uint16Array(columns + 1))
   for (let i = rows - 1; i >= 0; i--)
     for (let j = columns - 1; j >= 0; j--)
-      length[i]![j] = known[start + i] === current[start + j] ? length[i + 1]![j + 1]! + 1 : Math.max(length[i + 1]![j]!, length[i]![j + 1]!)
+      length[i]![j] =
+        known[start + i] === current[start + j]
+          ? length[i + 1]![j + 1]! + 1
+          : Math.max(length[i + 1]![j]!, length[i]![j + 1]!)
   for (let i = 0, j = 0; i < rows && j < columns; ) {
     if (known[start + i] === current[start + j]) match[start + j++] = start + i++
     else if (length[i + 1]![j]! >= length[i]![j + 1]!) i++
@@ -182,11 +210,19 @@ function toMdast(node: DocumentNode): RootContent {
   const blocks = () => (node.content ?? []).map(toMdast) as never
   switch (node.type) {
     case 'heading':
-      return { type: 'heading', depth: (Number(node.attrs?.level) || 1) as Heading['depth'], children: phrasing(node.content) }
+      return {
+        type: 'heading',
+        depth: (Number(node.attrs?.level) || 1) as Heading['depth'],
+        children: phrasing(node.content),
+      }
     case 'blockquote':
       return { type: 'blockquote', children: blocks() }
     case 'codeBlock':
-      return { type: 'code', lang: (node.attrs?.language as Code['lang']) ?? null, value: (node.content ?? []).map(({ text }) => text ?? '').join('') }
+      return {
+        type: 'code',
+        lang: (node.attrs?.language as Code['lang']) ?? null,
+        value: (node.content ?? []).map(({ text }) => text ?? '').join(''),
+      }
     case 'horizontalRule':
       return { type: 'thematicBreak' }
     case 'bulletList':
@@ -195,7 +231,7 @@ function toMdast(node: DocumentNode): RootContent {
       return {
         type: 'list',
         ordered: node.type === 'orderedList',
-        start: node.type === 'orderedList' ? (Number(node.attrs?.start) || 1) : null,
+        start: node.type === 'orderedList' ? Number(node.attrs?.start) || 1 : null,
         spread: false,
         children: (node.content ?? []).map((item) => ({
           type: 'listItem',
@@ -209,7 +245,10 @@ function toMdast(node: DocumentNode): RootContent {
         type: 'table',
         children: (node.content ?? []).map((row) => ({
           type: 'tableRow',
-          children: (row.content ?? []).map((cell) => ({ type: 'tableCell', children: (cell.content ?? []).flatMap((block) => phrasing(block.content)) })),
+          children: (row.content ?? []).map((cell) => ({
+            type: 'tableCell',
+            children: (cell.content ?? []).flatMap((block) => phrasing(block.content)),
+          })),
         })),
       }
     case 'rawBlock':
@@ -244,14 +283,20 @@ function phrasing(content: readonly DocumentNode[] = [], depth = 0): PhrasingCon
   return parts
 }
 
-const sorted = (node: DocumentNode): Marks => [...(node.marks ?? [])].sort((a, b) => MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type))
+const sorted = (node: DocumentNode): Marks =>
+  [...(node.marks ?? [])].sort((a, b) => MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type))
 
 function marked(mark: Marks[number], run: readonly DocumentNode[], depth: number): PhrasingContent {
   switch (mark.type) {
     case 'code':
       return { type: 'inlineCode', value: run.map(({ text }) => text ?? '').join('') }
     case 'link':
-      return { type: 'link', url: String(mark.attrs?.href ?? ''), title: (mark.attrs?.title as string | null) ?? null, children: phrasing(run, depth) as never }
+      return {
+        type: 'link',
+        url: String(mark.attrs?.href ?? ''),
+        title: (mark.attrs?.title as string | null) ?? null,
+        children: phrasing(run, depth) as never,
+      }
     case 'italic':
       return { type: 'emphasis', children: phrasing(run, depth) }
     case 'strike':

@@ -1,4 +1,4 @@
-import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing'
+import { generateKeyBetween } from 'fractional-indexing'
 import type { Records } from '../records/records'
 
 /**
@@ -9,11 +9,6 @@ export function rankAfter(records: Records, parent: string, after: string | null
   const siblings = records.childrenWithTrashed(parent)
   const at = after === null ? -1 : siblings.findIndex((sibling) => sibling.id === after)
   return generateKeyBetween(siblings[at]?.place.rank ?? null, siblings[at + 1]?.place.rank ?? null)
-}
-
-/** `count` ranks after the last child of `parent`, in ascending order. */
-export function ranksAtEnd(records: Records, parent: string, count: number): string[] {
-  return generateNKeysBetween(records.childrenWithTrashed(parent).at(-1)?.place.rank ?? null, null, count)
 }
 
 /** A rank after the last of a list that is sorted by rank. */

@@ -44,10 +44,3 @@ export function isInTrash(records: Records, topic: TopicRecord): boolean {
   for (const above of ancestors(records, topic)) if (above.trashed) return true
   return false
 }
-
-/** Number of levels above: 0 for the head of a branch. */
-export function level(records: Records, topic: TopicRecord): number {
-  let levels = 0
-  for (const _ of ancestors(records, topic)) levels++
-  return levels
-}

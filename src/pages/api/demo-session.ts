@@ -11,6 +11,10 @@ export const POST = endpoint({
   async handle({ url }) {
     const person = listensOnLoopback() ? await personByAddress(DEMO_ADDRESS) : null
     if (!person) throw new Failure(404, 'The demo is not loaded here.')
-    return json(201, { name: person.name }, { 'Set-Cookie': sessionCookie(await openSession(person.id), url.protocol === 'https:') })
+    return json(
+      201,
+      { name: person.name },
+      { 'Set-Cookie': sessionCookie(await openSession(person.id), url.protocol === 'https:') },
+    )
   },
 })

@@ -11,10 +11,14 @@ export const POST = endpoint({
   access: 'anyone',
   async handle({ url, who }) {
     if (who) throw new Failure(409, 'You have begun already.')
-    if (!(await allowGuest('all'))) throw new Failure(429, 'Too many people are starting just now. Please try again in a minute.')
+    if (!(await allowGuest('all')))
+      throw new Failure(429, 'Too many people are starting just now. Please try again in a minute.')
     const { collection, token } = await transaction(async (client) => {
       const guest = await createGuest(client)
-      return { collection: await createCollection(client, guest.id, 'My collection'), token: await openSession(guest.id, client) }
+      return {
+        collection: await createCollection(client, guest.id, 'My collection'),
+        token: await openSession(guest.id, client),
+      }
     })
     return json(201, { collection }, { 'Set-Cookie': sessionCookie(token, url.protocol === 'https:') })
   },

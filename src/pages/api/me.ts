@@ -19,7 +19,8 @@ export const POST = endpoint({
   body: Claim,
   async handle({ who, body }) {
     if (who.address) throw new Failure(409, 'This is an account already.')
-    if (!(await claimGuest(who.id, body.name, body.address, body.password))) throw new Failure(409, 'There is an account with this address already.')
+    if (!(await claimGuest(who.id, body.name, body.address, body.password)))
+      throw new Failure(409, 'There is an account with this address already.')
     return json(200, { name: body.name })
   },
 })

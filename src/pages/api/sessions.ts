@@ -11,10 +11,15 @@ export const POST = endpoint({
   access: 'anyone',
   body: SignIn,
   async handle({ url, body }) {
-    if (!(await allowAttempt(body.address.toLowerCase()))) throw new Failure(429, 'Too many attempts. Please wait a minute.')
+    if (!(await allowAttempt(body.address.toLowerCase())))
+      throw new Failure(429, 'Too many attempts. Please wait a minute.')
     const person = await personByPassword(body.address, body.password)
     if (!person) throw new Failure(401, 'Address and password do not belong together.')
-    return json(201, { name: person.name }, { 'Set-Cookie': sessionCookie(await openSession(person.id), url.protocol === 'https:') })
+    return json(
+      201,
+      { name: person.name },
+      { 'Set-Cookie': sessionCookie(await openSession(person.id), url.protocol === 'https:') },
+    )
   },
 })
 

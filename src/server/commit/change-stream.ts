@@ -1,8 +1,8 @@
 import pg from 'pg'
+import type { CommittedChange } from '../../core/changes/edit'
 import { database, databaseUrl } from '../database'
 import { CHANGE_CHANNEL } from './channel'
 import { changesAfter } from './commit-changes'
-import type { CommittedChange } from '../../core/changes/edit'
 
 /** Somebody who wants every change of a collection after the last one they saw, in order. */
 interface Reader {
@@ -26,7 +26,11 @@ const RETRY_MS = 1_000
  * on the same database. Returns a function that ends it. Notices only wake the reader: what it gets is read from the
  * table, so nothing is missed when a notice is lost or the connection breaks.
  */
-export function followChanges(collection: string, since: number, send: (changes: CommittedChange[]) => void): () => void {
+export function followChanges(
+  collection: string,
+  since: number,
+  send: (changes: CommittedChange[]) => void,
+): () => void {
   const reader: Reader = { collection, seen: since, reading: false, again: false, send }
   readers.add(reader)
   void ensureListening().then(() => read(reader))

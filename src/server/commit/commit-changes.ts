@@ -34,9 +34,17 @@ const fromRow = (row: ChangeRow): CommittedChange => ({ ...row, at: row.at.toISO
 export async function commitChanges(collection: string, submissions: readonly Submission[]): Promise<CommitResult[]> {
   return transaction(async (client) => {
     const last = await lockCounter(client, collection)
-    const known = await committedBefore(client, collection, submissions.map(({ change }) => change.id))
+    const known = await committedBefore(
+      client,
+      collection,
+      submissions.map(({ change }) => change.id),
+    )
     const fresh = submissions.filter(({ change }) => !known.has(change.id))
-    const records = await loadTouched(client, collection, fresh.flatMap(({ change }) => change.edits))
+    const records = await loadTouched(
+      client,
+      collection,
+      fresh.flatMap(({ change }) => change.edits),
+    )
     const touched = new Map<RecordKind, Set<string>>()
     const at = new Date().toISOString()
     const committed: CommittedChange[] = []
@@ -47,7 +55,14 @@ export async function commitChanges(collection: string, submissions: readonly Su
       if (!prepared.ok) return { ok: false, id: change.id, problem: prepared.problem }
       touch(touched, prepared.edits)
       const number = last + committed.length + 1
-      const stored: CommittedChange = { ...change, edits: prepared.edits, number, person: author.id, personName: author.name, at }
+      const stored: CommittedChange = {
+        ...change,
+        edits: prepared.edits,
+        number,
+        person: author.id,
+        personName: author.name,
+        at,
+      }
       committed.push(stored)
       known.set(change.id, stored)
       return { ok: true, change: stored }
@@ -69,13 +84,23 @@ function touch(touched: Map<RecordKind, Set<string>>, edits: readonly Edit[]): v
 }
 
 async function lockCounter(client: Client, collection: string): Promise<number> {
-  const { rows } = await client.query<{ last: number }>('SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE', [collection])
+  const { rows } = await client.query<{ last: number }>(
+    'SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE',
+    [collection],
+  )
   if (!rows[0]) throw new Error('There is no such collection.')
   return rows[0].last
 }
 
-async function committedBefore(client: Client, collection: string, ids: string[]): Promise<Map<string, CommittedChange>> {
-  const { rows } = await client.query<ChangeRow>(`SELECT ${ROW} FROM change WHERE collection = $1 AND id = ANY($2)`, [collection, ids])
+async function committedBefore(
+  client: Client,
+  collection: string,
+  ids: string[],
+): Promise<Map<string, CommittedChange>> {
+  const { rows } = await client.query<ChangeRow>(`SELECT ${ROW} FROM change WHERE collection = $1 AND id = ANY($2)`, [
+    collection,
+    ids,
+  ])
   return new Map(rows.map((row) => [row.id, fromRow(row)]))
 }
 
@@ -93,7 +118,12 @@ async function writeChanges(client: Client, collection: string, changes: readonl
 }
 
 /** Committed changes after `number`, oldest first, at most `limit`. */
-export async function changesAfter(client: Client, collection: string, number: number, limit: number): Promise<CommittedChange[]> {
+export async function changesAfter(
+  client: Client,
+  collection: string,
+  number: number,
+  limit: number,
+): Promise<CommittedChange[]> {
   const { rows } = await client.query<ChangeRow>(
     `SELECT ${ROW} FROM change WHERE collection = $1 AND number > $2 ORDER BY number LIMIT $3`,
     [collection, number, limit],
@@ -102,7 +132,12 @@ export async function changesAfter(client: Client, collection: string, number: n
 }
 
 /** A person's newest changes, oldest first. */
-export async function changesBy(client: Client, collection: string, person: string, limit: number): Promise<CommittedChange[]> {
+export async function changesBy(
+  client: Client,
+  collection: string,
+  person: string,
+  limit: number,
+): Promise<CommittedChange[]> {
   const { rows } = await client.query<ChangeRow>(
     `SELECT ${ROW} FROM change WHERE collection = $1 AND person = $2 ORDER BY number DESC LIMIT $3`,
     [collection, person, limit],

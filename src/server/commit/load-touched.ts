@@ -34,7 +34,9 @@ function wantReferences(wanted: Wanted, { kind, id, after }: Edit): void {
 /** Whether an edit can move known topics, or open and close doorways: then more of the surroundings is needed. */
 const isStructural = (edit: Edit) =>
   edit.kind === 'map' ||
-  (edit.kind === 'topic' && edit.before !== null && ('place' in edit.after || 'opensMap' in edit.after || 'trashed' in edit.after))
+  (edit.kind === 'topic' &&
+    edit.before !== null &&
+    ('place' in edit.after || 'opensMap' in edit.after || 'trashed' in edit.after))
 
 /**
  * Loads the records that preparing these edits will look at: those they touch and name, parents above them,
@@ -71,7 +73,12 @@ async function loadAncestors(client: Client, collection: string, records: Record
 }
 
 /** Siblings that have a rank which an edit wants, and the next after each. */
-async function loadNeighbours(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
+async function loadNeighbours(
+  client: Client,
+  collection: string,
+  records: Records,
+  edits: readonly Edit[],
+): Promise<void> {
   const parents: string[] = []
   const ranks: string[] = []
   for (const edit of edits) {

@@ -1,16 +1,19 @@
 import { z } from 'zod'
 import { type Change, type CommittedChange, WireChange } from '../../core/changes/edit'
 import { snapshot } from '../database'
-import { Failure } from '../http/failure'
 import type { Member } from '../http/endpoint'
+import { Failure } from '../http/failure'
 import { forbiddenEdit } from '../people/rights'
-import { changesAfter, changesBy, type CommitResult } from './commit-changes'
+import { type CommitResult, changesAfter, changesBy } from './commit-changes'
 import { submitChange } from './queue'
 
 export const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })
 
 /** Commits changes that a browser sent, in their order; each succeeds or is refused by itself. */
-export async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Promise<{ results: CommitResult[] }> {
+export async function commitFor(
+  member: Member,
+  body: z.infer<typeof ChangesBody>,
+): Promise<{ results: CommitResult[] }> {
   const author = { id: member.person.id, name: member.person.name }
   const submitted = body.changes.map(async (wire): Promise<CommitResult> => {
     // What the fields hold is checked against the schema of each kind when the change is prepared.
@@ -33,6 +36,7 @@ const PAGE = 500
 
 /** The changes after a number, oldest first; ask again with the last one for more. */
 export function missedChanges(member: Member, after: number): Promise<CommittedChange[]> {
-  if (!Number.isSafeInteger(after) || after < 0) throw new Failure(400, 'Changes are asked for by the number of the last one seen.')
+  if (!Number.isSafeInteger(after) || after < 0)
+    throw new Failure(400, 'Changes are asked for by the number of the last one seen.')
   return snapshot((client) => changesAfter(client, member.collection, after, PAGE))
 }

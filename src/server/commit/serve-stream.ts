@@ -43,5 +43,7 @@ export function changeStream(member: Member, since: number, gone: AbortSignal): 
     },
     cancel: () => stop(),
   })
-  return new Response(body, { headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' } })
+  return new Response(body, {
+    headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' },
+  })
 }

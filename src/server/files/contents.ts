@@ -3,7 +3,7 @@ import { fileTypeFromBuffer } from 'file-type'
 import { type Client, database, transaction } from '../database'
 
 /** Largest file, in bytes. */
-export const MAX_FILE = 100 * 1024 * 1024
+const MAX_FILE = 100 * 1024 * 1024
 const CHUNK = 1024 * 1024
 
 export class TooLarge extends Error {}
@@ -33,7 +33,11 @@ export function storeContent(stream: AsyncIterable<Uint8Array>): Promise<Content
       if (size > MAX_FILE) throw new TooLarge('This file is too large.')
       if (number === 0) head = chunk.subarray(0, 4_100)
       hash.update(chunk)
-      await client.query('INSERT INTO content_chunk (sha256, number, bytes) VALUES ($1, $2, $3)', [interim, number++, chunk])
+      await client.query('INSERT INTO content_chunk (sha256, number, bytes) VALUES ($1, $2, $3)', [
+        interim,
+        number++,
+        chunk,
+      ])
     }
     const sha256 = hash.digest('hex')
     await rename(client, interim, sha256, size)
@@ -42,7 +46,10 @@ export function storeContent(stream: AsyncIterable<Uint8Array>): Promise<Content
 }
 
 async function rename(client: Client, interim: string, sha256: string, size: number): Promise<void> {
-  const { rowCount } = await client.query('INSERT INTO content (sha256, size) VALUES ($1, $2) ON CONFLICT DO NOTHING', [sha256, size])
+  const { rowCount } = await client.query('INSERT INTO content (sha256, size) VALUES ($1, $2) ON CONFLICT DO NOTHING', [
+    sha256,
+    size,
+  ])
   if (rowCount === 1) await client.query('UPDATE content_chunk SET sha256 = $2 WHERE sha256 = $1', [interim, sha256])
   await client.query('DELETE FROM content WHERE sha256 = $1', [interim])
 }
@@ -76,7 +83,10 @@ async function typeOf(head: Buffer): Promise<string> {
 /** The bytes from `start` to `end` (inclusive), chunk by chunk. */
 export async function* readContent(sha256: string, start: number, end: number): AsyncGenerator<Uint8Array> {
   for (let number = Math.floor(start / CHUNK); number * CHUNK <= end; number++) {
-    const { rows } = await database().query<{ bytes: Buffer }>('SELECT bytes FROM content_chunk WHERE sha256 = $1 AND number = $2', [sha256, number])
+    const { rows } = await database().query<{ bytes: Buffer }>(
+      'SELECT bytes FROM content_chunk WHERE sha256 = $1 AND number = $2',
+      [sha256, number],
+    )
     const bytes = rows[0]?.bytes
     if (!bytes) return
     const offset = number * CHUNK

@@ -2,7 +2,15 @@ import { streamFrom } from '../http/streams'
 import { readContent } from './contents'
 
 /** Types that a browser may show by itself: pictures and documents in which nothing can run. */
-const SHOWN = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif', 'application/pdf', 'text/plain'])
+const SHOWN = new Set([
+  'image/png',
+  'image/jpeg',
+  'image/gif',
+  'image/webp',
+  'image/avif',
+  'application/pdf',
+  'text/plain',
+])
 
 /**
  * Answers with stored content, whole or the range asked for. Everything comes sandboxed, with its true type, and is
@@ -22,7 +30,8 @@ export function serveContent(
     'Cache-Control': cache,
     ETag: `"${content.sha256}"`,
   })
-  if (request.headers.get('if-none-match') === `"${content.sha256}"`) return new Response(null, { status: 304, headers })
+  if (request.headers.get('if-none-match') === `"${content.sha256}"`)
+    return new Response(null, { status: 304, headers })
   const range = rangeOf(request.headers.get('range'), content.size)
   if (range === 'unsatisfiable') {
     headers.set('Content-Range', `bytes */${content.size}`)

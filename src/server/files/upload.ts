@@ -1,8 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import type { CommittedChange, Edit } from '../../core/changes/edit'
 import { attachFiles } from '../../core/commands/attachments'
-import { FileId, type TopicId } from '../../core/records/ids'
 import type { FileRecord } from '../../core/records/file'
+import { FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
 import type { Author } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
@@ -13,7 +13,13 @@ import { storeContent } from './contents'
 
 /** A name without path, control characters and surrounding space; never empty. */
 export function plainName(name: string): string {
-  const plain = name.split(/[\\/]/).at(-1)!.replace(/[\p{Cc}\u202a-\u202e\u2066-\u2069]/gu, '').trim().slice(0, 200).toWellFormed()
+  const plain = name
+    .split(/[\\/]/)
+    .at(-1)!
+    .replace(/[\p{Cc}\u202a-\u202e\u2066-\u2069]/gu, '')
+    .trim()
+    .slice(0, 200)
+    .toWellFormed()
   return plain === '' || plain === '.' || plain === '..' ? 'file' : plain
 }
 
@@ -47,7 +53,10 @@ export async function uploadToTopic(
   const { change } = attachFiles(records, { topic, files: [file.id] }, { newId: uuid })
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
   const label = change.label.replace('a file', file.name.slice(0, 80))
-  const result = await submitChange(collection, { author, change: { ...change, label, edits: [created, ...change.edits] } })
+  const result = await submitChange(collection, {
+    author,
+    change: { ...change, label, edits: [created, ...change.edits] },
+  })
   if (!result.ok) throw new Failure(409, result.problem.message)
   return result.change
 }

@@ -55,7 +55,8 @@ export function endpoint<A extends Access, Body = undefined>(spec: {
       for (const [name, value] of Object.entries(params)) if (value !== undefined) ids[name] = value
       const who = (await admit(spec.access, locals.person, ids.collection)) as WhoFor<A>
       const isWrite = request.method !== 'GET' && request.method !== 'HEAD'
-      if (isWrite && !(await allowWrite(locals.person?.id ?? 'nobody'))) throw new Failure(429, 'Too much at once. Wait a moment and try again.')
+      if (isWrite && !(await allowWrite(locals.person?.id ?? 'nobody')))
+        throw new Failure(429, 'Too much at once. Wait a moment and try again.')
       const body = spec.body ? parse(spec.body, await readJson(request)) : (undefined as Body)
       const answer = await spec.handle({ request, url, params: ids, body, who })
       return answer instanceof Response ? answer : json(200, answer ?? { ok: true })
@@ -65,14 +66,19 @@ export function endpoint<A extends Access, Body = undefined>(spec: {
   }
 }
 
-async function admit(access: Access, person: Person | null, collection: string | undefined): Promise<Person | null | Member> {
+async function admit(
+  access: Access,
+  person: Person | null,
+  collection: string | undefined,
+): Promise<Person | null | Member> {
   if (access === 'anyone') return person
   if (!person) throw new Failure(401, 'Please sign in, or start without an account.')
   if (access === 'person') return person
   const known = collection && z.uuid().safeParse(collection).success ? await roleIn(person.id, collection) : null
   // Somebody who is no member learns nothing: not even whether the collection exists.
   if (!known || !collection) throw new Failure(404, 'There is no such collection, or you are not a member of it.')
-  if (!allows(known, access)) throw new Failure(403, `Your role in this collection is ${known}, which does not allow this.`)
+  if (!allows(known, access))
+    throw new Failure(403, `Your role in this collection is ${known}, which does not allow this.`)
   return { person, role: known, collection }
 }
 
@@ -80,7 +86,10 @@ function parse<Body>(schema: z.ZodType<Body>, value: unknown): Body {
   const parsed = schema.safeParse(value)
   if (parsed.success) return parsed.data
   const issue = parsed.error.issues[0]
-  throw new Failure(400, `This request cannot be understood: ${issue?.path.join('.') || 'body'}: ${issue?.message ?? 'invalid'}`)
+  throw new Failure(
+    400,
+    `This request cannot be understood: ${issue?.path.join('.') || 'body'}: ${issue?.message ?? 'invalid'}`,
+  )
 }
 
 async function readJson(request: Request): Promise<unknown> {
@@ -99,19 +108,27 @@ async function readJson(request: Request): Promise<unknown> {
 }
 
 export const json = (status: number, value: unknown, headers: Record<string, string> = {}): Response =>
-  new Response(JSON.stringify(value), { status, headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store', ...headers } })
+  new Response(JSON.stringify(value), {
+    status,
+    headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store', ...headers },
+  })
 
 function failed(error: unknown, request: Request): Response {
   // The rest of a body that is too large is not read: the connection cannot be used again.
   if (error instanceof TooLarge) return json(413, { error: error.message }, { Connection: 'close' })
-  if (error instanceof Failure) return json(error.status, { error: error.message }, error.status === 413 ? { Connection: 'close' } : {})
+  if (error instanceof Failure)
+    return json(error.status, { error: error.message }, error.status === 413 ? { Connection: 'close' } : {})
   if (error instanceof Refusal) return json(409, { error: error.problem.message, code: error.problem.code })
   log.error({ error, method: request.method, path: new URL(request.url).pathname }, 'request failed')
   return json(500, { error: 'Something went wrong on our side. Nothing was changed; please try again.' })
 }
 
 /** An id from the path; anything else is answered as not found. */
-export function pathId<Id>(schema: { safeParse(value: unknown): { success: true; data: Id } | { success: false } }, value: string | undefined, what: string): Id {
+export function pathId<Id>(
+  schema: { safeParse(value: unknown): { success: true; data: Id } | { success: false } },
+  value: string | undefined,
+  what: string,
+): Id {
   const parsed = schema.safeParse(value)
   if (!parsed.success) throw new Failure(404, `There is no such ${what}.`)
   return parsed.data

@@ -33,7 +33,8 @@ export function secure(response: Response): Response {
 export function fromOurPages(request: Request, host: string): boolean {
   if (request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS') return true
   const origin = request.headers.get('origin')
-  if (origin === null) return request.headers.get('sec-fetch-site') === null || request.headers.get('sec-fetch-site') === 'same-origin'
+  if (origin === null)
+    return request.headers.get('sec-fetch-site') === null || request.headers.get('sec-fetch-site') === 'same-origin'
   try {
     return new URL(origin).host === host
   } catch {

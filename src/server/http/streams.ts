@@ -7,4 +7,6 @@ export const bytesOf = (request: Request): AsyncIterable<Uint8Array> =>
 
 /** The body of a response that is made piece by piece, as the reader takes it. */
 export const streamFrom = (pieces: AsyncIterable<Uint8Array> | Readable): ReadableStream<Uint8Array<ArrayBuffer>> =>
-  Readable.toWeb(pieces instanceof Readable ? pieces : Readable.from(pieces)) as unknown as ReadableStream<Uint8Array<ArrayBuffer>>
+  Readable.toWeb(pieces instanceof Readable ? pieces : Readable.from(pieces)) as unknown as ReadableStream<
+    Uint8Array<ArrayBuffer>
+  >

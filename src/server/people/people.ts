@@ -12,7 +12,10 @@ export interface Person {
 const COLUMNS = 'id, name, address'
 
 export async function createGuest(client: Client): Promise<Person> {
-  const { rows } = await client.query<Person>(`INSERT INTO person (id, name) VALUES ($1, 'Guest') RETURNING ${COLUMNS}`, [uuid()])
+  const { rows } = await client.query<Person>(
+    `INSERT INTO person (id, name) VALUES ($1, 'Guest') RETURNING ${COLUMNS}`,
+    [uuid()],
+  )
   return rows[0]!
 }
 
@@ -46,7 +49,9 @@ export async function personByPassword(address: string, password: string): Promi
 }
 
 export async function personByAddress(address: string): Promise<Person | null> {
-  const { rows } = await database().query<Person>(`SELECT ${COLUMNS} FROM person WHERE lower(address) = lower($1)`, [address])
+  const { rows } = await database().query<Person>(`SELECT ${COLUMNS} FROM person WHERE lower(address) = lower($1)`, [
+    address,
+  ])
   return rows[0] ?? null
 }
 
@@ -59,5 +64,7 @@ export async function endGuest(client: Client, person: string): Promise<void> {
     [person],
   )
   await client.query('DELETE FROM person WHERE id = $1 AND address IS NULL', [person])
-  await client.query('DELETE FROM content c WHERE NOT EXISTS (SELECT 1 FROM file f WHERE f.sha256 = c.sha256) AND NOT EXISTS (SELECT 1 FROM publication_page p WHERE p.content = c.sha256)')
+  await client.query(
+    'DELETE FROM content c WHERE NOT EXISTS (SELECT 1 FROM file f WHERE f.sha256 = c.sha256) AND NOT EXISTS (SELECT 1 FROM publication_page p WHERE p.content = c.sha256)',
+  )
 }

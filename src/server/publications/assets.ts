@@ -25,7 +25,11 @@ export function siteAssets(): SiteAsset[] {
     return { path: `assets/fonts/${name}`, type: 'font/woff2', content: readFileSync(join(folder, 'files', name)) }
   })
   return [
-    { path: 'assets/site.css', type: 'text/css; charset=utf-8', content: `${text('src/core/scene/scene.css')}\n${text('src/site/assets/site.css')}` },
+    {
+      path: 'assets/site.css',
+      type: 'text/css; charset=utf-8',
+      content: `${text('src/core/scene/scene.css')}\n${text('src/site/assets/site.css')}`,
+    },
     { path: 'assets/reader.js', type: 'text/javascript; charset=utf-8', content: text('src/site/assets/reader.js') },
     { path: 'assets/icon.svg', type: 'image/svg+xml', content: text('public/folvet.svg') },
     ...fonts,

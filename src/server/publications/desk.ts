@@ -22,8 +22,13 @@ export async function startFor(member: Member) {
 
 export async function zipFor({ collection }: Member): Promise<Response> {
   const publication = await publicationOf(collection)
-  if (!publication || publication.changeNumber === 0) throw new Failure(404, 'This collection has not been published yet.')
+  if (!publication || publication.changeNumber === 0)
+    throw new Failure(404, 'This collection has not been published yet.')
   return new Response(zipSite(publication), {
-    headers: { 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="${publication.address}.zip"`, 'Cache-Control': 'no-store' },
+    headers: {
+      'Content-Type': 'application/zip',
+      'Content-Disposition': `attachment; filename="${publication.address}.zip"`,
+      'Cache-Control': 'no-store',
+    },
   })
 }

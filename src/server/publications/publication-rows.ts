@@ -1,5 +1,5 @@
-import { type Client, database } from '../database'
 import type { SiteFile } from '../../site/site'
+import { type Client, database } from '../database'
 
 export interface Publication {
   collection: string
@@ -17,7 +17,9 @@ const COLUMNS = `collection, address, state, done, total, message, change_number
   started_at AS "startedAt", finished_at AS "finishedAt"`
 
 export async function publicationOf(collection: string): Promise<Publication | null> {
-  const { rows } = await database().query<Publication>(`SELECT ${COLUMNS} FROM publication WHERE collection = $1`, [collection])
+  const { rows } = await database().query<Publication>(`SELECT ${COLUMNS} FROM publication WHERE collection = $1`, [
+    collection,
+  ])
   return rows[0] ?? null
 }
 
@@ -33,15 +35,27 @@ export async function beginPublication(collection: string, address: string): Pro
 }
 
 export async function reportProgress(collection: string, done: number, total: number): Promise<void> {
-  await database().query('UPDATE publication SET done = $2, total = $3, started_at = now() WHERE collection = $1', [collection, done, total])
+  await database().query('UPDATE publication SET done = $2, total = $3, started_at = now() WHERE collection = $1', [
+    collection,
+    done,
+    total,
+  ])
 }
 
 export async function failPublication(collection: string, message: string): Promise<void> {
-  await database().query(`UPDATE publication SET state = 'failed', message = $2, finished_at = now() WHERE collection = $1`, [collection, message])
+  await database().query(
+    `UPDATE publication SET state = 'failed', message = $2, finished_at = now() WHERE collection = $1`,
+    [collection, message],
+  )
 }
 
 /** Replaces the files of a site and marks the publication as done, all at once: readers never see half a site. */
-export async function storeSite(client: Client, collection: string, files: readonly SiteFile[], changeNumber: number): Promise<void> {
+export async function storeSite(
+  client: Client,
+  collection: string,
+  files: readonly SiteFile[],
+  changeNumber: number,
+): Promise<void> {
   await client.query('DELETE FROM publication_page WHERE collection = $1', [collection])
   for (const file of files) {
     if ('file' in file)
@@ -50,12 +64,10 @@ export async function storeSite(client: Client, collection: string, files: reado
         [collection, file.path, file.file.type, file.file.sha256],
       )
     else
-      await client.query(`INSERT INTO publication_page (collection, path, type, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING`, [
-        collection,
-        file.path,
-        file.type,
-        typeof file.content === 'string' ? Buffer.from(file.content) : file.content,
-      ])
+      await client.query(
+        `INSERT INTO publication_page (collection, path, type, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING`,
+        [collection, file.path, file.type, typeof file.content === 'string' ? Buffer.from(file.content) : file.content],
+      )
   }
   await client.query(
     `UPDATE publication SET state = 'done', done = total, change_number = $2, finished_at = now(), message = '' WHERE collection = $1`,
@@ -82,6 +94,9 @@ export async function pageAt(address: string, path: string): Promise<StoredPage 
 }
 
 export async function pagePaths(collection: string): Promise<string[]> {
-  const { rows } = await database().query<{ path: string }>('SELECT path FROM publication_page WHERE collection = $1 ORDER BY path', [collection])
+  const { rows } = await database().query<{ path: string }>(
+    'SELECT path FROM publication_page WHERE collection = $1 ORDER BY path',
+    [collection],
+  )
   return rows.map(({ path }) => path)
 }

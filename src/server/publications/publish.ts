@@ -14,7 +14,11 @@ import { beginPublication, failPublication, publicationOf, reportProgress, store
 async function addressFor(collection: string, title: string): Promise<string> {
   const known = await publicationOf(collection)
   if (known) return known.address
-  const name = headingAddress(title).replace(/[^a-z0-9-]/g, '').slice(0, 40).replace(/^-|-$/g, '') || 'site'
+  const name =
+    headingAddress(title)
+      .replace(/[^a-z0-9-]/g, '')
+      .slice(0, 40)
+      .replace(/^-|-$/g, '') || 'site'
   return `${name}-${randomBytes(4).toString('hex')}`
 }
 
@@ -24,14 +28,18 @@ export async function startPublication(collection: string, title: string): Promi
     throw new Failure(409, 'This collection is being published right now.')
   publish(collection).catch(async (error: unknown) => {
     log.error({ error, collection }, 'publishing failed')
-    await failPublication(collection, 'Publishing failed. The site as it was published before is unchanged.').catch(() => {})
+    await failPublication(collection, 'Publishing failed. The site as it was published before is unchanged.').catch(
+      () => {},
+    )
   })
 }
 
 const REPORT_EVERY_MS = 150
 
 async function publish(collection: string): Promise<void> {
-  const { records, number } = await wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
+  const { records, number } = await wholeCollection(collection, (client, into) =>
+    loadCollection(client, into, collection),
+  )
   const files: SiteFile[] = []
   let reported = 0
   for (const step of buildSite(records, collection, siteAssets())) {

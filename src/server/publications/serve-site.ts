@@ -13,8 +13,17 @@ export async function serveSite(request: Request, address: string, path: string)
   const asked = path === '' ? 'index.html' : path
   const found = await pageAt(address, asked)
   const page = found ?? (await pageAt(address, '404.html'))
-  if (!page) return new Response('There is no such site.', { status: 404, headers: { 'Content-Type': 'text/plain; charset=utf-8' } })
-  if (page.content) return serveContent(request, { sha256: page.content, name: asked.split('/').at(-1)!, type: page.type, size: page.size }, 'no-cache')
+  if (!page)
+    return new Response('There is no such site.', {
+      status: 404,
+      headers: { 'Content-Type': 'text/plain; charset=utf-8' },
+    })
+  if (page.content)
+    return serveContent(
+      request,
+      { sha256: page.content, name: asked.split('/').at(-1)!, type: page.type, size: page.size },
+      'no-cache',
+    )
   const headers = {
     'Content-Type': page.type,
     'Content-Security-Policy': POLICY,

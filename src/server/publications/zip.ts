@@ -12,7 +12,10 @@ export function zipSite(publication: Publication): ReadableStream<Uint8Array<Arr
   const zip = new yazl.ZipFile()
   const pack = async () => {
     for (const path of await pagePaths(publication.collection))
-      zip.addBuffer(await bytesOfPage(publication.address, path), `${publication.address}/${path}`, { mtime: TIME, mode: 0o644 })
+      zip.addBuffer(await bytesOfPage(publication.address, path), `${publication.address}/${path}`, {
+        mtime: TIME,
+        mode: 0o644,
+      })
     zip.end()
   }
   pack().catch((error: Error) => zip.emit('error', error))

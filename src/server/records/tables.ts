@@ -30,7 +30,10 @@ export async function selectRecords<K extends RecordKind>(
   condition = '',
   parameters: unknown[] = [],
 ): Promise<RecordByKind[K][]> {
-  const { rows } = await client.query<RecordByKind[K]>(`${tables[kind].select} ${condition}`, [collection, ...parameters])
+  const { rows } = await client.query<RecordByKind[K]>(`${tables[kind].select} ${condition}`, [
+    collection,
+    ...parameters,
+  ])
   return rows
 }
 

@@ -34,13 +34,25 @@
     }
     return promise
   }
-  const wordsOf = (text) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().match(/[\p{L}\p{N}]+/gu) || []
-  const shardOf = (word) => [...word].slice(0, 2).map((letter) => letter.codePointAt(0).toString(16)).join('-')
+  const wordsOf = (text) =>
+    text
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .match(/[\p{L}\p{N}]+/gu) || []
+  const shardOf = (word) =>
+    [...word]
+      .slice(0, 2)
+      .map((letter) => letter.codePointAt(0).toString(16))
+      .join('-')
 
   // Numbers of the topics that contain a word beginning so, with a score: a word of the topic's text counts more.
   const find = async (word) => {
     const scores = new Map()
-    const names = [...word].length > 1 ? [shardOf(word)].filter((name) => known.has(name)) : [...known].filter((name) => name === shardOf(word) || name.startsWith(`${shardOf(word)}-`))
+    const names =
+      [...word].length > 1
+        ? [shardOf(word)].filter((name) => known.has(name))
+        : [...known].filter((name) => name === shardOf(word) || name.startsWith(`${shardOf(word)}-`))
     await Promise.all(names.map(load))
     for (const name of names)
       for (const [candidate, [titles, notes]] of Object.entries(shards.get(name) || {})) {
@@ -60,7 +72,9 @@
     const ranked = all.map(([number, score]) => [number, rest.reduce((sum, scores) => sum + scores.get(number), score)])
     ranked.sort((a, b) => b[1] - a[1] || a[0] - b[0])
     const best = ranked.slice(0, 30).map(([number]) => number)
-    await Promise.all([...new Set(best.map((number) => Math.floor(number / pageSize)))].map((page) => load(`entries-${page}`)))
+    await Promise.all(
+      [...new Set(best.map((number) => Math.floor(number / pageSize)))].map((page) => load(`entries-${page}`)),
+    )
     return best.map((number) => pages.get(Math.floor(number / pageSize))[number % pageSize])
   }
 
@@ -110,7 +124,12 @@
     const show = () => svg.setAttribute('viewBox', `${view.x} ${view.y} ${view.width} ${view.height}`)
     const zoom = (factor, cx = view.x + view.width / 2, cy = view.y + view.height / 2) => {
       const limited = Math.min(Math.max(factor, 60 / view.width), (width * 4) / view.width)
-      view = { x: cx - (cx - view.x) * limited, y: cy - (cy - view.y) * limited, width: view.width * limited, height: view.height * limited }
+      view = {
+        x: cx - (cx - view.x) * limited,
+        y: cy - (cy - view.y) * limited,
+        width: view.width * limited,
+        height: view.height * limited,
+      }
       show()
     }
     // With a viewBox that keeps its proportions, one unit is this many pixels.
@@ -119,12 +138,16 @@
       const matrix = svg.getScreenCTM()
       return new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
     }
-    svg.addEventListener('wheel', (event) => {
-      if (!event.ctrlKey && !event.metaKey) return
-      event.preventDefault()
-      const point = pointAt(event)
-      zoom(Math.exp(event.deltaY / 300), point.x, point.y)
-    }, { passive: false })
+    svg.addEventListener(
+      'wheel',
+      (event) => {
+        if (!event.ctrlKey && !event.metaKey) return
+        event.preventDefault()
+        const point = pointAt(event)
+        zoom(Math.exp(event.deltaY / 300), point.x, point.y)
+      },
+      { passive: false },
+    )
     let drag = null
     svg.addEventListener('pointerdown', (event) => {
       drag = { x: event.clientX, y: event.clientY, moved: false }
@@ -140,7 +163,7 @@
       show()
     })
     window.addEventListener('pointerup', () => {
-      if (drag && drag.moved) svg.addEventListener('click', (event) => event.preventDefault(), { once: true, capture: true })
+      if (drag?.moved) svg.addEventListener('click', (event) => event.preventDefault(), { once: true, capture: true })
       drag = null
     })
     svg.addEventListener('dragstart', (event) => event.preventDefault())

@@ -1,7 +1,7 @@
 import { Container, Group } from '@mantine/core'
 import type { ReactNode } from 'react'
-import styles from './page-frame.module.css'
 import { PersonMenu } from './PersonMenu'
+import styles from './page-frame.module.css'
 
 /** The frame of the screens around the workspace: a bar with the way up, and the matter beneath. */
 export function PageFrame({ trail, children }: { trail: { name: string; address: string }[]; children: ReactNode }) {

@@ -32,7 +32,13 @@ export function PersonMenu() {
         </Menu.Target>
         <Menu.Dropdown>
           {SCHEMES.map(({ value, label, icon: Icon }) => (
-            <Menu.Item key={value} leftSection={<Icon size={16} />} onClick={() => setColorScheme(value)} aria-current={colorScheme === value || undefined} fw={colorScheme === value ? 600 : 400}>
+            <Menu.Item
+              key={value}
+              leftSection={<Icon size={16} />}
+              onClick={() => setColorScheme(value)}
+              aria-current={colorScheme === value || undefined}
+              fw={colorScheme === value ? 600 : 400}
+            >
               {label}
             </Menu.Item>
           ))}
@@ -81,7 +87,14 @@ function ClaimDialog({ opened, onClose }: { opened: boolean; onClose(): void }) 
           <Text size="sm">Give a name, a mail address and a password. Everything you made so far stays.</Text>
           <TextInput name="name" label="Name" required autoComplete="name" data-autofocus />
           <TextInput name="address" label="Mail address" type="email" required autoComplete="email" />
-          <PasswordInput name="password" label="Password" description="At least 10 characters" required minLength={10} autoComplete="new-password" />
+          <PasswordInput
+            name="password"
+            label="Password"
+            description="At least 10 characters"
+            required
+            minLength={10}
+            autoComplete="new-password"
+          />
           {problem && (
             <Text c="var(--ember-text)" role="alert" size="sm">
               {problem}
@@ -108,7 +121,10 @@ function EndDialog({ opened, onClose, person }: { opened: boolean; onClose(): vo
   return (
     <Modal opened={opened} onClose={onClose} title="End and leave nothing here">
       <Stack>
-        <Text>All collections of {person.name} on this computer are removed for good: maps, notes and files. This cannot be undone.</Text>
+        <Text>
+          All collections of {person.name} on this computer are removed for good: maps, notes and files. This cannot be
+          undone.
+        </Text>
         <Group justify="end">
           <Button variant="default" onClick={onClose}>
             Go on working

@@ -14,15 +14,24 @@ export class ApiError extends Error {
 const Problem = z.object({ error: z.string() })
 
 /** Asks our own server. Throws an ApiError with its words, or a TypeError where it cannot be reached. */
-export async function ask<Answer>(schema: z.ZodType<Answer>, path: string, init: { method?: string; body?: unknown } = {}): Promise<Answer> {
+export async function ask<Answer>(
+  schema: z.ZodType<Answer>,
+  path: string,
+  init: { method?: string; body?: unknown } = {},
+): Promise<Answer> {
   const response = await fetch(path, {
     method: init.method ?? 'GET',
-    ...(init.body === undefined ? {} : { body: JSON.stringify(init.body), headers: { 'Content-Type': 'application/json' } }),
+    ...(init.body === undefined
+      ? {}
+      : { body: JSON.stringify(init.body), headers: { 'Content-Type': 'application/json' } }),
   })
   const value: unknown = await response.json().catch(() => null)
   if (response.ok) return schema.parse(value)
   const problem = Problem.safeParse(value)
-  throw new ApiError(response.status, problem.success ? problem.data.error : `The server answered with ${response.status}.`)
+  throw new ApiError(
+    response.status,
+    problem.success ? problem.data.error : `The server answered with ${response.status}.`,
+  )
 }
 
 /** What to tell a person about something that went wrong. */

@@ -1,10 +1,43 @@
 import { createTheme, type MantineColorsTuple } from '@mantine/core'
 
-const spruce: MantineColorsTuple = ['#e2efec', '#c9e2dd', '#a3cdc5', '#7ab7ac', '#57a396', '#3f9485', '#2c8274', '#1f6f63', '#185a50', '#10443c']
-const ember: MantineColorsTuple = ['#fcece6', '#f5d3c7', '#eaae98', '#e08a69', '#d66d45', '#cc5e38', '#c4532f', '#a8431f', '#8a3618', '#6c2910']
+const spruce: MantineColorsTuple = [
+  '#e2efec',
+  '#c9e2dd',
+  '#a3cdc5',
+  '#7ab7ac',
+  '#57a396',
+  '#3f9485',
+  '#2c8274',
+  '#1f6f63',
+  '#185a50',
+  '#10443c',
+]
+const ember: MantineColorsTuple = [
+  '#fcece6',
+  '#f5d3c7',
+  '#eaae98',
+  '#e08a69',
+  '#d66d45',
+  '#cc5e38',
+  '#c4532f',
+  '#a8431f',
+  '#8a3618',
+  '#6c2910',
+]
 
 /** Greys of the dark scheme, from text to the deepest ground. */
-const dark: MantineColorsTuple = ['#e8e6de', '#c9ccca', '#a3afb5', '#7f8b92', '#5a676e', '#38434a', '#252d32', '#1e2529', '#161b1e', '#101416']
+const dark: MantineColorsTuple = [
+  '#e8e6de',
+  '#c9ccca',
+  '#a3afb5',
+  '#7f8b92',
+  '#5a676e',
+  '#38434a',
+  '#252d32',
+  '#1e2529',
+  '#161b1e',
+  '#101416',
+]
 
 /** "Paper and spruce" for Mantine; the tones themselves stand in core/scene/scene.css. */
 export const theme = createTheme({

@@ -1,4 +1,21 @@
-import { ActionIcon, Alert, Anchor, Badge, Button, FileButton, Group, Loader, Menu, Modal, Stack, Table, Text, TextInput, Title, VisuallyHidden } from '@mantine/core'
+import {
+  ActionIcon,
+  Alert,
+  Anchor,
+  Badge,
+  Button,
+  FileButton,
+  Group,
+  Loader,
+  Menu,
+  Modal,
+  Stack,
+  Table,
+  Text,
+  TextInput,
+  Title,
+  VisuallyHidden,
+} from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
@@ -26,7 +43,11 @@ function Loaded({ collection }: { collection: string }) {
         <Maps />
       </SessionProvider>
     )
-  return <PageFrame trail={[]}>{error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}</PageFrame>
+  return (
+    <PageFrame trail={[]}>
+      {error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}
+    </PageFrame>
+  )
 }
 
 type Asked = { kind: 'new' } | { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
@@ -64,13 +85,20 @@ function Maps() {
                 </Button>
               </>
             )}
-            <Button variant="light" component="a" href={`/c/${session.id}/publish`} leftSection={<IconWorldUpload size={18} />}>
+            <Button
+              variant="light"
+              component="a"
+              href={`/c/${session.id}/publish`}
+              leftSection={<IconWorldUpload size={18} />}
+            >
               Publish
             </Button>
           </Group>
         </Group>
         {kept.length === 0 ? (
-          <Text c="dimmed">This collection is empty. Make a map and begin to type, or import a list or a page of text.</Text>
+          <Text c="dimmed">
+            This collection is empty. Make a map and begin to type, or import a list or a page of text.
+          </Text>
         ) : (
           <Table.ScrollContainer minWidth={520}>
             <Table highlightOnHover>
@@ -99,9 +127,19 @@ function Maps() {
                       )}
                     </Table.Td>
                     <Table.Td ta="right">{map.topics}</Table.Td>
-                    <Table.Td>{map.parentMap ? <Anchor href={address(map.parentMap)}>{session.titleOf(map.parentMap)}</Anchor> : ''}</Table.Td>
+                    <Table.Td>
+                      {map.parentMap ? (
+                        <Anchor href={address(map.parentMap)}>{session.titleOf(map.parentMap)}</Anchor>
+                      ) : (
+                        ''
+                      )}
+                    </Table.Td>
                     <Table.Td ta="right">{map.linked.length || ''}</Table.Td>
-                    <Table.Td ta="right">{session.mayEdit && <MapMenu map={map} isHome={map.id === home} rename={() => setAsked({ kind: 'rename', map })} />}</Table.Td>
+                    <Table.Td ta="right">
+                      {session.mayEdit && (
+                        <MapMenu map={map} isHome={map.id === home} rename={() => setAsked({ kind: 'rename', map })} />
+                      )}
+                    </Table.Td>
                   </Table.Tr>
                 ))}
               </Table.Tbody>
@@ -131,7 +169,8 @@ function Maps() {
   )
 }
 
-const pick = (map: { title: string; trashed: boolean } | undefined) => (map ? { title: map.title, trashed: map.trashed } : {})
+const pick = (map: { title: string; trashed: boolean } | undefined) =>
+  map ? { title: map.title, trashed: map.trashed } : {}
 
 function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; rename(): void }) {
   const session = useSession()
@@ -144,7 +183,17 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item onClick={rename}>Rename</Menu.Item>
-        {!isHome && <Menu.Item onClick={() => session.run((records, making) => chooseHomeMap(records, { collection: session.collection.id, map: map.id }, making))}>Make it the home map</Menu.Item>}
+        {!isHome && (
+          <Menu.Item
+            onClick={() =>
+              session.run((records, making) =>
+                chooseHomeMap(records, { collection: session.collection.id, map: map.id }, making),
+              )
+            }
+          >
+            Make it the home map
+          </Menu.Item>
+        )}
         <Menu.Item color="ember" onClick={() => void session.command('trash-map', { map: map.id })}>
           Put it into the trash
         </Menu.Item>
@@ -156,22 +205,34 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
 function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
   const session = useSession()
   const [title, before] =
-    asked.kind === 'new' ? ['New map', ''] : asked.kind === 'rename' ? ['Rename the map', asked.map.title] : ['Rename the collection', session.collection.title]
+    asked.kind === 'new'
+      ? ['New map', '']
+      : asked.kind === 'rename'
+        ? ['Rename the map', asked.map.title]
+        : ['Rename the collection', session.collection.title]
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const name = String(new FormData(event.currentTarget).get('name')).trim()
     if (name === '') return
     if (asked.kind === 'new') {
-      const made = session.run((records, making) => makeMap(records, { collection: session.collection.id, title: name }, making))
+      const made = session.run((records, making) =>
+        makeMap(records, { collection: session.collection.id, title: name }, making),
+      )
       const root = session.records.get('topic', made?.[0] ?? null)
       onClose()
-      if (root) await session.whenSaved().then(() => window.location.assign(`/c/${session.id}/m/${root.place.map}?topic=${root.id}`))
+      if (root)
+        await session
+          .whenSaved()
+          .then(() => window.location.assign(`/c/${session.id}/m/${root.place.map}?topic=${root.id}`))
       return
     }
     if (asked.kind === 'rename') {
       if (!session.isOpen(asked.map.id)) await session.openMap(asked.map.id)
       session.run((records, making) => renameMap(records, { map: asked.map.id, title: name }, making))
-    } else session.run((records, making) => renameCollection(records, { collection: session.collection.id, title: name }, making))
+    } else
+      session.run((records, making) =>
+        renameCollection(records, { collection: session.collection.id, title: name }, making),
+      )
     onClose()
   }
   return (
@@ -186,7 +247,10 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
   )
 }
 
-const ImportReport = z.object({ maps: z.array(MapId), unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })) })
+const ImportReport = z.object({
+  maps: z.array(MapId),
+  unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
+})
 const MAX_TEXT = 10 * 1024 * 1024
 
 /** Makes a map of each chosen text file: indented or bulleted text, or a CommonMark page. */
@@ -197,7 +261,9 @@ function ImportButton() {
     if (files.length === 0) return
     const tooLarge = files.find((file) => file.size > MAX_TEXT)
     if (tooLarge) return tell(`${tooLarge.name} is too large: a text to import may have up to 10 MB.`)
-    const pages = await Promise.all(files.map(async (file) => ({ path: file.name, text: (await file.text()).replaceAll('\u0000', '\ufffd') })))
+    const pages = await Promise.all(
+      files.map(async (file) => ({ path: file.name, text: (await file.text()).replaceAll('\u0000', '\ufffd') })),
+    )
     const done = await session.command('import', { pages })
     const report = ImportReport.safeParse(done?.report)
     if (!report.success) return

@@ -1,14 +1,15 @@
 import { Kbd, Modal, SegmentedControl, Stack, Table, Text } from '@mantine/core'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
 import type { Drawn } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
-import { MergeDialog } from '../merge/MergeDialog'
 import { useSession } from '../sync/use-session'
 import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { FindDialog } from './FindDialog'
+
+const MergeDialog = lazy(() => import('../merge/MergeDialog'))
 
 /** The dialog that is asked for, if any. */
 export function Dialogs() {
@@ -57,7 +58,11 @@ export function Dialogs() {
     case 'link':
       return <LinkDialog from={dialog.from} onClose={close} />
     case 'merge':
-      return <MergeDialog target={dialog.target} onClose={close} />
+      return (
+        <Suspense>
+          <MergeDialog target={dialog.target} onClose={close} />
+        </Suspense>
+      )
     case 'keys':
       return <KeysDialog onClose={close} />
     default:

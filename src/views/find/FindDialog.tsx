@@ -17,7 +17,21 @@ const Found = z.array(
 export type Found = z.infer<typeof Found>[number]
 
 /** Finds topics and maps of the collection by typing; Enter or a click takes one. */
-export function FindDialog({ collection, title, footer, exclude, onTake, onClose }: { collection: string; title: string; footer?: ReactNode; exclude?: string; onTake(found: Found): void; onClose(): void }) {
+export function FindDialog({
+  collection,
+  title,
+  footer,
+  exclude,
+  onTake,
+  onClose,
+}: {
+  collection: string
+  title: string
+  footer?: ReactNode
+  exclude?: string
+  onTake(found: Found): void
+  onClose(): void
+}) {
   const [words, setWords] = useState('')
   const [at, setAt] = useState(0)
   const [asked] = useDebouncedValue(words.trim(), 120)
@@ -55,7 +69,16 @@ export function FindDialog({ collection, title, footer, exclude, onTake, onClose
       />
       <ul className={styles.found} id="found" role="listbox" aria-label="Found">
         {rows.map((found, i) => (
-          <UnstyledButton component="li" key={found.kind + found.id} id={`found-${i}`} role="option" aria-selected={i === chosen} className={styles.row} onClick={() => onTake(found)} onMouseMove={() => setAt(i)}>
+          <UnstyledButton
+            component="li"
+            key={found.kind + found.id}
+            id={`found-${i}`}
+            role="option"
+            aria-selected={i === chosen}
+            className={styles.row}
+            onClick={() => onTake(found)}
+            onMouseMove={() => setAt(i)}
+          >
             {found.kind === 'map' && <IconMap2 size={16} aria-label="Map" />}
             <span className={styles.text}>{found.text || 'Untitled'}</span>
             {found.kind === 'topic' && <span className={styles.where}>in {found.mapTitle}</span>}

@@ -10,7 +10,16 @@ import { usePerson } from '../app/person'
 import { SignIn } from '../sign-in/SignIn'
 
 const Collections = z.array(
-  z.object({ id: z.string(), title: z.string(), role: z.string(), trashed: z.boolean(), maps: z.number(), topics: z.number(), homeMap: z.string().nullable(), changedAt: z.string().nullable() }),
+  z.object({
+    id: z.string(),
+    title: z.string(),
+    role: z.string(),
+    trashed: z.boolean(),
+    maps: z.number(),
+    topics: z.number(),
+    homeMap: z.string().nullable(),
+    changedAt: z.string().nullable(),
+  }),
 )
 type CollectionRow = z.infer<typeof Collections>[number]
 
@@ -47,7 +56,9 @@ function CollectionList() {
     const edit = { kind: 'collection', id: row.id, before: { trashed: !trashed }, after: { trashed } }
     const label = trashed ? 'Put the collection into the trash' : 'Take the collection out of the trash'
     const change = { id: crypto.randomUUID(), label, edits: [edit], undoes: null }
-    await ask(z.unknown(), `/api/collections/${row.id}/changes`, { method: 'POST', body: { changes: [change] } }).catch(tellTrouble)
+    await ask(z.unknown(), `/api/collections/${row.id}/changes`, { method: 'POST', body: { changes: [change] } }).catch(
+      tellTrouble,
+    )
     await queries.invalidateQueries({ queryKey: ['collections'] })
   }
   if (error) return <Alert color="ember">{wordsFor(error)}</Alert>
@@ -84,7 +95,13 @@ function CollectionList() {
                 </Button>
               )}
               {row.role === 'owner' && (
-                <Button variant="subtle" color="gray" c="var(--quiet-ink)" onClick={() => setTrashed(row, true)} aria-label={`Put ${row.title} into the trash`}>
+                <Button
+                  variant="subtle"
+                  color="gray"
+                  c="var(--quiet-ink)"
+                  onClick={() => setTrashed(row, true)}
+                  aria-label={`Put ${row.title} into the trash`}
+                >
                   Trash
                 </Button>
               )}

@@ -1,13 +1,16 @@
 import { Alert, Badge, Button, Group, Modal, MultiSelect, Radio, ScrollArea, Stack, Table, Text } from '@mantine/core'
 import { useState } from 'react'
 import { z } from 'zod'
-import { MapId, TopicId } from '../../core/records/ids'
-import type { Decision, MergePlan } from '../../core/matching/merge-plan'
 import type { MergeReport } from '../../core/commands/merge-maps'
+import type { Decision, MergePlan } from '../../core/matching/merge-plan'
+import type { MapId, TopicId } from '../../core/records/ids'
 import { ask, tellTrouble } from '../app/api'
 import { useSession } from '../sync/use-session'
 
-const PlanAnswer = z.object({ plan: z.custom<MergePlan>((value) => typeof value === 'object' && value !== null), texts: z.record(z.string(), z.string()) })
+const PlanAnswer = z.object({
+  plan: z.custom<MergePlan>((value) => typeof value === 'object' && value !== null),
+  texts: z.record(z.string(), z.string()),
+})
 type PlanAnswer = z.infer<typeof PlanAnswer>
 
 const WORDS: Record<keyof MergeReport, string> = {
@@ -22,7 +25,7 @@ const WORDS: Record<keyof MergeReport, string> = {
 }
 
 /** Chooses sources, shows what a merge would do, does it, and reports. */
-export function MergeDialog({ target, onClose }: { target: MapId; onClose(): void }) {
+export default function MergeDialog({ target, onClose }: { target: MapId; onClose(): void }) {
   const session = useSession()
   const [sources, setSources] = useState<string[]>([])
   const [way, setWay] = useState<string>('combined')
@@ -34,7 +37,12 @@ export function MergeDialog({ target, onClose }: { target: MapId; onClose(): voi
   const plan = async () => {
     setBusy(true)
     try {
-      setAnswer(await ask(PlanAnswer, `/api/collections/${session.id}/merge-plan`, { method: 'POST', body: { target, sources, way } }))
+      setAnswer(
+        await ask(PlanAnswer, `/api/collections/${session.id}/merge-plan`, {
+          method: 'POST',
+          body: { target, sources, way },
+        }),
+      )
     } catch (error) {
       tellTrouble(error)
     } finally {
@@ -100,7 +108,10 @@ export function MergeDialog({ target, onClose }: { target: MapId; onClose(): voi
           }}
         >
           <Stack gap={6} mt={6}>
-            <Radio value="combined" label="Combined: topics whose texts agree become one, the rest is added where it belongs" />
+            <Radio
+              value="combined"
+              label="Combined: topics whose texts agree become one, the rest is added where it belongs"
+            />
             <Radio value="beside" label="Side by side: every map becomes a branch of its own" />
           </Stack>
         </Radio.Group>

@@ -23,7 +23,11 @@ const RawBlock = Node.create({
 })
 
 const extensions = [
-  StarterKit.configure({ trailingNode: false, underline: false, link: { openOnClick: false, autolink: true, protocols: ['folvet'] } }),
+  StarterKit.configure({
+    trailingNode: false,
+    underline: false,
+    link: { openOnClick: false, autolink: true, protocols: ['folvet'] },
+  }),
   TaskList,
   TaskItem.configure({ nested: true }),
   TableKit.configure({ table: { resizable: false } }),
@@ -41,7 +45,10 @@ interface Loaded {
 
 function load(editor: Editor, text: string): Loaded {
   const source = readNote(text)
-  editor.commands.setContent({ type: 'doc', content: source.blocks.length > 0 ? source.blocks : [{ type: 'paragraph' }] }, { emitUpdate: false })
+  editor.commands.setContent(
+    { type: 'doc', content: source.blocks.length > 0 ? source.blocks : [{ type: 'paragraph' }] },
+    { emitUpdate: false },
+  )
   return { text, source, blocks: source.blocks.length > 0 ? (editor.getJSON().content as DocumentNode[]) : [] }
 }
 
@@ -49,7 +56,21 @@ function load(editor: Editor, text: string): Loaded {
  * The rich text editor of a note. `text` is CommonMark; `save` gets the text that the person began with and the new
  * one, a moment after the last key and when the editor loses the focus. Opening and leaving alters nothing.
  */
-export function NoteEditor({ text, editable, focusRequest, onFocused, save, leave }: { text: string; editable: boolean; focusRequest: number; onFocused(request: number): void; save(base: string, text: string): void; leave(): void }) {
+export default function NoteEditor({
+  text,
+  editable,
+  focusRequest,
+  onFocused,
+  save,
+  leave,
+}: {
+  text: string
+  editable: boolean
+  focusRequest: number
+  onFocused(request: number): void
+  save(base: string, text: string): void
+  leave(): void
+}) {
   const loaded = useRef<Loaded | null>(null)
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const saveNow = useRef((_: Editor) => {})
@@ -87,7 +108,8 @@ export function NoteEditor({ text, editable, focusRequest, onFocused, save, leav
     const before = loaded.current
     if (!editor || !before || text === before.text) return
     const blocks = editor.getJSON().content as DocumentNode[]
-    const written = before.blocks.length === 0 && before.text.trim() === '' ? '' : writeNote(before.source, before.blocks, blocks)
+    const written =
+      before.blocks.length === 0 && before.text.trim() === '' ? '' : writeNote(before.source, before.blocks, blocks)
     if (written.trim() !== before.text.trim()) return
     const { from } = editor.state.selection
     loaded.current = load(editor, text)

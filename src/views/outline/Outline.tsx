@@ -1,5 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
 import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
+import { useVirtualizer } from '@tanstack/react-virtual'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { TopicId } from '../../core/records/ids'
@@ -8,8 +8,8 @@ import type { TopicRecord } from '../../core/records/topic'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
-import { takeFocus } from '../workspace/take-focus'
 import { TopicMenu } from '../workspace/TopicMenu'
+import { takeFocus } from '../workspace/take-focus'
 import { copiedText, handleTreeKey, type Navigate, pasteText } from '../workspace/tree-keys'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import styles from './outline.module.css'
@@ -50,7 +50,13 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
   const rows = useMemo(() => rowsOf(session.records, pane.map), [session, version, pane.map])
   const container = useRef<HTMLDivElement>(null)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => container.current, estimateSize: () => 30, overscan: 20, getItemKey: (i) => rows[i]!.topic.id })
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => container.current,
+    estimateSize: () => 30,
+    overscan: 20,
+    getItemKey: (i) => rows[i]!.topic.id,
+  })
   const selected = new Set<string>(pane.selected)
   const last = pane.selected.at(-1)
   const situation = () => situationOf(session, index)
@@ -75,7 +81,8 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
     if (!row) return null
     if (key === 'ArrowUp') return rows[at - 1]?.topic.id ?? null
     if (key === 'ArrowDown') return rows[at + 1]?.topic.id ?? null
-    const fold = (folded: boolean) => session.run((records, making) => foldTopics(records, { topics: [from], folded }, making))
+    const fold = (folded: boolean) =>
+      session.run((records, making) => foldTopics(records, { topics: [from], folded }, making))
     if (key === 'ArrowLeft') {
       if (row.children > 0 && !row.topic.folded && row.level > 0) fold(true)
       else return row.topic.place.parent
@@ -88,7 +95,8 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
     if (event.button !== 0 || (event.target as Element).closest('textarea, button')) return
     focusTree()
     const again = pane.selected.length === 1 && pane.selected[0] === id
-    if (event.shiftKey || event.ctrlKey || event.metaKey) workspace.select(index, selected.has(id) ? pane.selected.filter((other) => other !== id) : [...pane.selected, id])
+    if (event.shiftKey || event.ctrlKey || event.metaKey)
+      workspace.select(index, selected.has(id) ? pane.selected.filter((other) => other !== id) : [...pane.selected, id])
     else if (again && session.mayEdit) {
       event.preventDefault()
       workspace.edit(index, { topic: id, text: null })
@@ -100,7 +108,6 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
       ref={container}
       className={styles.outline}
       role="tree"
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: a tree whose items are named by aria-activedescendant has the focus itself
       tabIndex={0}
       aria-label={`Outline of ${session.titleOf(pane.map)}`}
       aria-multiselectable
@@ -160,7 +167,11 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
                   tabIndex={-1}
                   className={styles.fold}
                   aria-label={topic.folded ? `Unfold ${topic.text}` : `Fold ${topic.text}`}
-                  onClick={() => session.run((records, making) => foldTopics(records, { topics: [topic.id], folded: !topic.folded }, making))}
+                  onClick={() =>
+                    session.run((records, making) =>
+                      foldTopics(records, { topics: [topic.id], folded: !topic.folded }, making),
+                    )
+                  }
                 >
                   {topic.folded ? <IconChevronRight size={16} /> : <IconChevronDown size={16} />}
                 </button>
@@ -169,17 +180,38 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
               )}
               <span className={styles.text}>
                 {editing ? (
-                  <TextField key={topic.id} session={session} index={index} editing={editing} onEnd={focusTree} style={{ position: 'static', width: '100%', fontSize: 'inherit', fontWeight: 'inherit', lineHeight: 'inherit' }} />
+                  <TextField
+                    key={topic.id}
+                    session={session}
+                    index={index}
+                    editing={editing}
+                    onEnd={focusTree}
+                    style={{
+                      position: 'static',
+                      width: '100%',
+                      fontSize: 'inherit',
+                      fontWeight: 'inherit',
+                      lineHeight: 'inherit',
+                    }}
+                  />
                 ) : (
                   topic.text || <em>Untitled</em>
                 )}
               </span>
               {topic.opensMap && (
-                <button type="button" tabIndex={-1} className={styles.door} onClick={() => workspace.go(index, topic.opensMap!, null)} aria-label={`Open the map behind ${topic.text}`}>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className={styles.door}
+                  onClick={() => workspace.go(index, topic.opensMap!, null)}
+                  aria-label={`Open the map behind ${topic.text}`}
+                >
                   {session.countTopics(topic.opensMap)}
                 </button>
               )}
-              {hasNote && !editing && <span className={styles.note}>{firstLine(session.records.get('note', topic.note)!.text)}</span>}
+              {hasNote && !editing && (
+                <span className={styles.note}>{firstLine(session.records.get('note', topic.note)!.text)}</span>
+              )}
             </div>
           )
         })}
@@ -189,4 +221,9 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
   )
 }
 
-const firstLine = (note: string) => note.trim().split('\n', 1)[0]!.replace(/^[#>\-*\s]+/, '').slice(0, 120)
+const firstLine = (note: string) =>
+  note
+    .trim()
+    .split('\n', 1)[0]!
+    .replace(/^[#>\-*\s]+/, '')
+    .slice(0, 120)

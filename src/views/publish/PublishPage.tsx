@@ -35,7 +35,10 @@ const POLL_MS = 400
 function Desk({ collection }: { collection: string }) {
   const queries = useQueryClient()
   const path = `/api/collections/${collection}/publication`
-  const { data: digest, error } = useQuery({ queryKey: ['digest', collection], queryFn: () => ask(CollectionDigest, `/api/collections/${collection}`) })
+  const { data: digest, error } = useQuery({
+    queryKey: ['digest', collection],
+    queryFn: () => ask(CollectionDigest, `/api/collections/${collection}`),
+  })
   const { data } = useQuery({
     queryKey: ['publication', collection],
     queryFn: () => ask(State, path),
@@ -75,22 +78,43 @@ function Desk({ collection }: { collection: string }) {
           Publish {digest.collection.title}
         </Title>
         <Text>
-          The site will hold {maps.length === 1 ? 'one map' : `${maps.length} maps`} with {maps.reduce((sum, map) => sum + map.topics, 0)} topics, with their notes, links and files. Anyone who knows its address can read it.
+          The site will hold {maps.length === 1 ? 'one map' : `${maps.length} maps`} with{' '}
+          {maps.reduce((sum, map) => sum + map.topics, 0)} topics, with their notes, links and files. Anyone who knows
+          its address can read it.
         </Text>
         {publication?.state === 'failed' && <Alert color="ember">{publication.message}</Alert>}
         {running ? (
           <div role="status">
-            <Text mb={6}>{publication.total > 0 ? `Writing page ${publication.done} of ${publication.total} …` : 'Gathering the collection …'}</Text>
-            <Progress value={publication.total > 0 ? (100 * publication.done) / publication.total : 5} aria-label="Publishing" animated />
+            <Text mb={6}>
+              {publication.total > 0
+                ? `Writing page ${publication.done} of ${publication.total} …`
+                : 'Gathering the collection …'}
+            </Text>
+            <Progress
+              value={publication.total > 0 ? (100 * publication.done) / publication.total : 5}
+              aria-label="Publishing"
+              animated
+            />
           </div>
         ) : (
           <Group>
-            <Button leftSection={<IconWorldUpload size={18} />} onClick={() => publish.mutate()} loading={publish.isPending} disabled={!mayPublish || maps.length === 0}>
+            <Button
+              leftSection={<IconWorldUpload size={18} />}
+              onClick={() => publish.mutate()}
+              loading={publish.isPending}
+              disabled={!mayPublish || maps.length === 0}
+            >
               {published ? 'Publish again' : 'Publish'}
             </Button>
             {published && (
               <>
-                <Button variant="light" component="a" href={`/site/${publication.address}/`} target="_blank" leftSection={<IconExternalLink size={18} />}>
+                <Button
+                  variant="light"
+                  component="a"
+                  href={`/site/${publication.address}/`}
+                  target="_blank"
+                  leftSection={<IconExternalLink size={18} />}
+                >
                   Open the site
                 </Button>
                 <Button variant="default" component="a" href={`${path}.zip`} leftSection={<IconDownload size={18} />}>
@@ -103,7 +127,9 @@ function Desk({ collection }: { collection: string }) {
         {published && !running && (
           <Text c="dimmed" size="sm">
             Published {publication.finishedAt ? new Date(publication.finishedAt).toLocaleString() : ''}.
-            {publication.changeNumber < digest.number ? ` Since then ${digest.number - publication.changeNumber} changes were made that are not in it.` : ' Nothing has changed since.'}
+            {publication.changeNumber < digest.number
+              ? ` Since then ${digest.number - publication.changeNumber} changes were made that are not in it.`
+              : ' Nothing has changed since.'}
           </Text>
         )}
       </Stack>

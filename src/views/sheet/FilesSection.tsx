@@ -25,7 +25,8 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
     for (const file of files) {
       const entry = { name: file.name, part: 0 }
       setRunning((all) => [...all, entry])
-      const report = (part: number) => setRunning((all) => all.map((other) => (other.name === file.name ? { ...other, part } : other)))
+      const report = (part: number) =>
+        setRunning((all) => all.map((other) => (other.name === file.name ? { ...other, part } : other)))
       await upload(session.id, topic.id, file, report).catch(tellTrouble)
       setRunning((all) => all.filter((other) => other.name !== file.name))
     }
@@ -43,11 +44,27 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
               <a className={styles.grow} href={address} target="_blank" rel="noreferrer">
                 {file.name} <span className={styles.where}>{readableSize(file.size)}</span>
               </a>
-              <ActionIcon variant="subtle" color="gray" size="sm" component="a" href={address} download={file.name} aria-label={`Download ${file.name}`}>
+              <ActionIcon
+                variant="subtle"
+                color="gray"
+                size="sm"
+                component="a"
+                href={address}
+                download={file.name}
+                aria-label={`Download ${file.name}`}
+              >
                 <IconDownload size={14} />
               </ActionIcon>
               {session.mayEdit && (
-                <ActionIcon variant="subtle" color="gray" size="sm" aria-label={`Remove ${file.name}`} onClick={() => session.run((records, making) => removeAttachment(records, { attachment: attachment.id }, making))}>
+                <ActionIcon
+                  variant="subtle"
+                  color="gray"
+                  size="sm"
+                  aria-label={`Remove ${file.name}`}
+                  onClick={() =>
+                    session.run((records, making) => removeAttachment(records, { attachment: attachment.id }, making))
+                  }
+                >
                   <IconX size={14} />
                 </ActionIcon>
               )}
@@ -64,7 +81,6 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
         ))}
       </ul>
       {session.mayEdit && (
-        // biome-ignore lint/a11y/noStaticElementInteractions: dropping is a shortcut; the button inside does the same by keyboard
         <div
           className={styles.drop}
           data-over={over || undefined}

@@ -1,14 +1,13 @@
-import { ActionIcon, Button, Group, Menu, Stack, Text, TextInput } from '@mantine/core'
-import { IconArrowLeft, IconArrowRight, IconDots, IconLink, IconMap2, IconWorld, IconX } from '@tabler/icons-react'
-import { type FormEvent, useState } from 'react'
+import { ActionIcon, Button, Menu, Stack, Text } from '@mantine/core'
+import { IconArrowLeft, IconArrowRight, IconDots, IconLink, IconMap2 } from '@tabler/icons-react'
 import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
-import { addWeblink, removeWeblink } from '../../core/commands/weblinks'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { isRoot, type TopicRecord } from '../../core/records/topic'
 import { useSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
+import { AddWeblink, WeblinkEntry } from './Weblinks'
 
 const DRAWN = { line: 'Draw as a line', quiet: 'Make it quiet', selected: 'Draw while an end is selected' } as const
 
@@ -16,7 +15,10 @@ const DRAWN = { line: 'Draw as a line', quiet: 'Make it quiet', selected: 'Draw 
 export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
   const session = useSession()
   const out = session.records.crosslinksFrom(topic.id)
-  const incoming = [...session.records.crosslinksTo(topic.id), ...(isRoot(topic) ? session.records.crosslinksToMap(topic.place.map) : [])]
+  const incoming = [
+    ...session.records.crosslinksTo(topic.id),
+    ...(isRoot(topic) ? session.records.crosslinksToMap(topic.place.map) : []),
+  ]
   const weblinks = session.records.weblinks(topic.id)
   return (
     <Stack gap="xs">
@@ -33,32 +35,37 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
           <CrosslinkEntry key={link.id} link={link} pane={pane} direction="in" from={topic} />
         ))}
         {weblinks.map((link) => (
-          <li key={link.id}>
-            <IconWorld size={16} aria-hidden />
-            <a className={styles.grow} href={link.url} target="_blank" rel="noopener noreferrer" title={link.url}>
-              {link.title || link.url}
-            </a>
-            {session.mayEdit && (
-              <ActionIcon variant="subtle" color="gray" size="sm" aria-label={`Remove the web link ${link.title || link.url}`} onClick={() => session.run((records, making) => removeWeblink(records, { weblink: link.id }, making))}>
-                <IconX size={14} />
-              </ActionIcon>
-            )}
-          </li>
+          <WeblinkEntry key={link.id} link={link} />
         ))}
       </ul>
       {session.mayEdit && (
         <>
-          <Button variant="default" size="xs" leftSection={<IconLink size={16} />} onClick={() => workspace.dialog({ kind: 'link', from: topic.id })}>
+          <Button
+            variant="default"
+            size="xs"
+            leftSection={<IconLink size={16} />}
+            onClick={() => workspace.dialog({ kind: 'link', from: topic.id })}
+          >
             Cross-link with …
           </Button>
-          <WeblinkForm topic={topic.id} />
+          <AddWeblink topic={topic.id} />
         </>
       )}
     </Stack>
   )
 }
 
-function CrosslinkEntry({ link, pane, direction, from }: { link: CrosslinkRecord; pane: number; direction: 'in' | 'out'; from: TopicRecord }) {
+function CrosslinkEntry({
+  link,
+  pane,
+  direction,
+  from,
+}: {
+  link: CrosslinkRecord
+  pane: number
+  direction: 'in' | 'out'
+  from: TopicRecord
+}) {
   const session = useSession()
   const far = direction === 'out' ? link.toTopic : link.from
   const name = far ? session.nameOf(far) : null
@@ -67,15 +74,28 @@ function CrosslinkEntry({ link, pane, direction, from }: { link: CrosslinkRecord
   const elsewhere = map !== from.place.map
   return (
     <li>
-      {direction === 'out' ? <IconArrowRight size={16} aria-label="Leads to" /> : <IconArrowLeft size={16} aria-label="Comes from" />}
-      <button type="button" className={`${styles.jump} ${styles.grow}`} onClick={() => workspace.go(pane, map, (far as TopicId | null) ?? null)}>
+      {direction === 'out' ? (
+        <IconArrowRight size={16} aria-label="Leads to" />
+      ) : (
+        <IconArrowLeft size={16} aria-label="Comes from" />
+      )}
+      <button
+        type="button"
+        className={`${styles.jump} ${styles.grow}`}
+        onClick={() => workspace.go(pane, map, (far as TopicId | null) ?? null)}
+      >
         {!far && <IconMap2 size={14} aria-label="Map" />} {text || 'Untitled'}
         {elsewhere && far && <span className={styles.where}> in {session.titleOf(map)}</span>}
       </button>
       {session.mayEdit && (
         <Menu position="bottom-end">
           <Menu.Target>
-            <ActionIcon variant="subtle" color="gray" size="sm" aria-label={`Cross-link with ${text}: what can be done`}>
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              size="sm"
+              aria-label={`Cross-link with ${text}: what can be done`}
+            >
               <IconDots size={14} />
             </ActionIcon>
           </Menu.Target>
@@ -84,53 +104,24 @@ function CrosslinkEntry({ link, pane, direction, from }: { link: CrosslinkRecord
               (['line', 'quiet', 'selected'] as const)
                 .filter((drawn) => drawn !== link.drawn)
                 .map((drawn) => (
-                  <Menu.Item key={drawn} onClick={() => session.run((records, making) => drawCrosslink(records, { crosslink: link.id, drawn }, making))}>
+                  <Menu.Item
+                    key={drawn}
+                    onClick={() =>
+                      session.run((records, making) => drawCrosslink(records, { crosslink: link.id, drawn }, making))
+                    }
+                  >
                     {DRAWN[drawn]}
                   </Menu.Item>
                 ))}
-            <Menu.Item color="ember" onClick={() => session.run((records, making) => removeCrosslink(records, { crosslink: link.id }, making))}>
+            <Menu.Item
+              color="ember"
+              onClick={() => session.run((records, making) => removeCrosslink(records, { crosslink: link.id }, making))}
+            >
               Remove the cross-link
             </Menu.Item>
           </Menu.Dropdown>
         </Menu>
       )}
     </li>
-  )
-}
-
-function WeblinkForm({ topic }: { topic: TopicId }) {
-  const session = useSession()
-  const [open, setOpen] = useState(false)
-  if (!open)
-    return (
-      <Button variant="default" size="xs" leftSection={<IconWorld size={16} />} onClick={() => setOpen(true)}>
-        Add a web link
-      </Button>
-    )
-  const submit = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault()
-    const form = event.currentTarget
-    const fields = new FormData(form)
-    const done = session.run((records, making) => addWeblink(records, { topic, url: String(fields.get('url')), title: String(fields.get('title')) }, making))
-    if (done) {
-      form.reset()
-      form.querySelector('input')?.focus()
-    }
-  }
-  return (
-    <form onSubmit={submit}>
-      <Stack gap={6}>
-        <TextInput size="xs" name="url" label="Address" placeholder="https://example.org/page" required data-autofocus />
-        <TextInput size="xs" name="title" label="Name" maxLength={500} />
-        <Group gap="xs">
-          <Button size="xs" type="submit">
-            Add
-          </Button>
-          <Button size="xs" variant="default" onClick={() => setOpen(false)}>
-            Done
-          </Button>
-        </Group>
-      </Stack>
-    </form>
   )
 }

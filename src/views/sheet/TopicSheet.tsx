@@ -1,13 +1,15 @@
-import { Accordion, Text } from '@mantine/core'
-import { useEffect, useRef, useState } from 'react'
+import { Accordion, Skeleton, Text } from '@mantine/core'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
 import { useSession } from '../sync/use-session'
-import { NoteEditor } from '../note-editor/NoteEditor'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { useWorkspace } from '../workspace/workspace-store'
 import { FilesSection } from './FilesSection'
 import { LinksSection } from './LinksSection'
 import styles from './sheet.module.css'
+
+// The editor is larger than the rest of the workspace: a map is open before it has arrived.
+const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
 
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
 export function TopicSheet() {
@@ -33,28 +35,42 @@ export function TopicSheet() {
       </aside>
     )
   const note = session.records.get('note', topic.note)
-  const leave = () => document.querySelector<HTMLElement>(`[data-stage="${active}"], [role="tree"]`)?.focus()
-  const links = session.records.crosslinksFrom(topic.id).length + session.records.crosslinksTo(topic.id).length + session.records.weblinks(topic.id).length
+  const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
+  const links =
+    session.records.crosslinksFrom(topic.id).length +
+    session.records.crosslinksTo(topic.id).length +
+    session.records.weblinks(topic.id).length
   const files = session.records.attachments(topic.id).length
   const title = (name: string, count: number) => (count > 0 ? `${name} (${count})` : name)
   return (
     <aside className={workspaceStyles.right} aria-label="Topic sheet">
       <h2 className={styles.title}>{topic.text || 'Untitled'}</h2>
-      <Accordion multiple value={open} onChange={setOpen} variant="default" chevronPosition="left" transitionDuration={0}>
+      <Accordion
+        multiple
+        value={open}
+        onChange={setOpen}
+        variant="default"
+        chevronPosition="left"
+        transitionDuration={0}
+      >
         <Accordion.Item value="note" id="sheet-note">
           <Accordion.Control>Note</Accordion.Control>
           <Accordion.Panel>
-            <NoteEditor
-              key={topic.id}
-              text={note?.text ?? ''}
-              editable={session.mayEdit}
-              focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}
-              onFocused={(request) => {
-                met.current = request
-              }}
-              leave={leave}
-              save={(base, text) => session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))}
-            />
+            <Suspense fallback={<Skeleton height={140} />}>
+              <NoteEditor
+                key={topic.id}
+                text={note?.text ?? ''}
+                editable={session.mayEdit}
+                focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}
+                onFocused={(request) => {
+                  met.current = request
+                }}
+                leave={leave}
+                save={(base, text) =>
+                  session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))
+                }
+              />
+            </Suspense>
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="links" id="sheet-links">

@@ -10,8 +10,10 @@ export function upload(collection: string, topic: string, file: File, report: (p
     request.open('POST', `/api/collections/${collection}/files?topic=${topic}&name=${encodeURIComponent(file.name)}`)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = (event) => report(event.lengthComputable ? event.loaded / event.total : 0)
-    request.onload = () => (request.status === 201 ? resolve() : reject(new Error(`${file.name}: ${problemIn(request.responseText)}`)))
-    request.onerror = () => reject(new Error(`${file.name} could not be uploaded: the server cannot be reached. Please try again.`))
+    request.onload = () =>
+      request.status === 201 ? resolve() : reject(new Error(`${file.name}: ${problemIn(request.responseText)}`))
+    request.onerror = () =>
+      reject(new Error(`${file.name} could not be uploaded: the server cannot be reached. Please try again.`))
     request.send(file)
   })
 }

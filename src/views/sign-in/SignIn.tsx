@@ -8,12 +8,19 @@ import styles from './sign-in.module.css'
 export function SignIn({ demo }: { demo: boolean }) {
   const [problem, setProblem] = useState<string | null>(null)
   const begin = () =>
-    ask(z.object({ collection: z.string() }), '/api/guests', { method: 'POST' }).then(({ collection }) => window.location.assign(`/c/${collection}`), tellTrouble)
-  const enterDemo = () => ask(z.unknown(), '/api/demo-session', { method: 'POST' }).then(() => window.location.assign('/'), tellTrouble)
+    ask(z.object({ collection: z.string() }), '/api/guests', { method: 'POST' }).then(
+      ({ collection }) => window.location.assign(`/c/${collection}`),
+      tellTrouble,
+    )
+  const enterDemo = () =>
+    ask(z.unknown(), '/api/demo-session', { method: 'POST' }).then(() => window.location.assign('/'), tellTrouble)
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     try {
-      await ask(z.unknown(), '/api/sessions', { method: 'POST', body: Object.fromEntries(new FormData(event.currentTarget)) })
+      await ask(z.unknown(), '/api/sessions', {
+        method: 'POST',
+        body: Object.fromEntries(new FormData(event.currentTarget)),
+      })
       window.location.assign('/')
     } catch (error) {
       setProblem(wordsFor(error))
@@ -24,7 +31,10 @@ export function SignIn({ demo }: { demo: boolean }) {
       <section className={styles.words}>
         <p className={styles.name}>Folvet</p>
         <Title order={1}>Keep a network of maps and notes readable, and publish it as a site</Title>
-        <Text size="lg">Pour out words, shape them into maps, split dense branches into child maps, merge what overlaps, link across maps. Nothing ever lands on top of anything else.</Text>
+        <Text size="lg">
+          Pour out words, shape them into maps, split dense branches into child maps, merge what overlaps, link across
+          maps. Nothing ever lands on top of anything else.
+        </Text>
         <Stack gap="sm" mt="md" align="flex-start">
           <Button size="md" onClick={begin}>
             Start without an account
@@ -35,7 +45,8 @@ export function SignIn({ demo }: { demo: boolean }) {
             </Button>
           )}
           <Text size="sm" c="dimmed">
-            What you make is kept in this browser's session. Make it an account later, or end it and leave nothing behind.
+            What you make is kept in this browser's session. Make it an account later, or end it and leave nothing
+            behind.
           </Text>
         </Stack>
       </section>

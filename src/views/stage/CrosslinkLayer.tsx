@@ -1,15 +1,25 @@
-import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
-import type { Bounds, MapLayout } from '../../core/layout/map-layout'
-import { type CrosslinkLine, crosslinkLine } from '../../core/scene/crosslink-line'
 import { ActionIcon, Menu } from '@mantine/core'
 import { useState } from 'react'
 import { createPortal } from 'react-dom'
+import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
+import type { Bounds, MapLayout } from '../../core/layout/map-layout'
+import { type CrosslinkLine, crosslinkLine } from '../../core/scene/crosslink-line'
 import { useSession } from '../sync/use-session'
 import { DrawingElement } from './DrawingElement'
 import { inView } from './far-view'
 
 /** Cross-links as lines; those drawn only while an end is selected are added then. A click on a line offers what can be done. */
-export function CrosslinkLayer({ lines, layout, view, selected }: { lines: readonly CrosslinkLine[]; layout: MapLayout; view: Bounds; selected: ReadonlySet<string> }) {
+export function CrosslinkLayer({
+  lines,
+  layout,
+  view,
+  selected,
+}: {
+  lines: readonly CrosslinkLine[]
+  layout: MapLayout
+  view: Bounds
+  selected: ReadonlySet<string>
+}) {
   const session = useSession()
   const [asked, setAsked] = useState<{ line: CrosslinkLine; x: number; y: number } | null>(null)
   const passing: CrosslinkLine[] = []
@@ -26,7 +36,6 @@ export function CrosslinkLayer({ lines, layout, view, selected }: { lines: reado
     <g role="none" aria-hidden>
       {[...lines, ...passing].map((line) =>
         inView(line.bounds, view) ? (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: the same is offered, by keyboard too, in the links of the topic sheet
           <g
             key={line.link.id}
             data-crosslink={line.link.id}
@@ -41,20 +50,40 @@ export function CrosslinkLayer({ lines, layout, view, selected }: { lines: reado
         createPortal(
           <Menu opened onClose={() => setAsked(null)} position="bottom-start" withinPortal>
             <Menu.Target>
-              <ActionIcon size={1} style={{ position: 'fixed', left: asked.x, top: asked.y, opacity: 0 }} aria-label="Cross-link" />
+              <ActionIcon
+                size={1}
+                style={{ position: 'fixed', left: asked.x, top: asked.y, opacity: 0 }}
+                aria-label="Cross-link"
+              />
             </Menu.Target>
             <Menu.Dropdown>
               {(['line', 'quiet', 'selected'] as const).map((drawn) => (
                 <Menu.Item
                   key={drawn}
                   disabled={!session.mayEdit || asked.line.link.drawn === drawn}
-                  onClick={() => session.run((records, making) => drawCrosslink(records, { crosslink: asked.line.link.id, drawn }, making))}
+                  onClick={() =>
+                    session.run((records, making) =>
+                      drawCrosslink(records, { crosslink: asked.line.link.id, drawn }, making),
+                    )
+                  }
                 >
-                  {{ line: 'Draw as a line', quiet: 'Make it quiet: a sign at both ends', selected: 'Draw only while an end is selected' }[drawn]}
+                  {
+                    {
+                      line: 'Draw as a line',
+                      quiet: 'Make it quiet: a sign at both ends',
+                      selected: 'Draw only while an end is selected',
+                    }[drawn]
+                  }
                 </Menu.Item>
               ))}
               <Menu.Divider />
-              <Menu.Item color="ember" disabled={!session.mayEdit} onClick={() => session.run((records, making) => removeCrosslink(records, { crosslink: asked.line.link.id }, making))}>
+              <Menu.Item
+                color="ember"
+                disabled={!session.mayEdit}
+                onClick={() =>
+                  session.run((records, making) => removeCrosslink(records, { crosslink: asked.line.link.id }, making))
+                }
+              >
                 Remove the cross-link
               </Menu.Item>
             </Menu.Dropdown>

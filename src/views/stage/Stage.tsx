@@ -6,9 +6,9 @@ import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
-import { copiedText, handleTreeKey, pasteText } from '../workspace/tree-keys'
-import { takeFocus } from '../workspace/take-focus'
 import { TopicMenu } from '../workspace/TopicMenu'
+import { takeFocus } from '../workspace/take-focus'
+import { copiedText, handleTreeKey, pasteText } from '../workspace/tree-keys'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
 import { CrosslinkLayer } from './CrosslinkLayer'
@@ -26,6 +26,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const scene = useMemo(() => buildScene(session.records, pane.map, session.countTopics), [session, version, pane.map])
   const container = useRef<HTMLDivElement>(null)
+  const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
   const { view, transform, moved, begin, fit, centre, reveal, pointAt } = useView(container, group)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
@@ -46,7 +47,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     if (box) centre(box)
     else if (what === 'start' && root) begin(scene.bounds, root)
     else fit(scene.bounds)
-    takeFocus(container.current)
+    takeFocus(tree.current)
   }, [held, pane.show, layout, scene.bounds, centre, fit, begin])
 
   const revealed = useRef<string | undefined>(undefined)
@@ -60,7 +61,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     }
   }, [lastSelected, pane.editing, layout, reveal])
 
-  const focusStage = useCallback(() => container.current?.focus({ preventScroll: true }), [])
+  const focusStage = useCallback(() => tree.current?.focus({ preventScroll: true }), [])
   const situation = () => situationOf(session, index)
   const drawn = useDeferredValue(view)
   const isFar = drawn.scale < FAR && layout.boxes.length > 60
@@ -76,7 +77,10 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       const { pane: now } = situationOf(session, index)
       const id = box.topic.id
       if (event.shiftKey || event.ctrlKey || event.metaKey)
-        workspace.select(index, now.selected.includes(id) ? now.selected.filter((other) => other !== id) : [...now.selected, id])
+        workspace.select(
+          index,
+          now.selected.includes(id) ? now.selected.filter((other) => other !== id) : [...now.selected, id],
+        )
       else {
         if (!now.selected.includes(id)) workspace.select(index, [id])
         drag.begin(event, box)
@@ -90,34 +94,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       ref={container}
       className={styles.stage}
       data-stage={index}
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: a tree whose items are named by aria-activedescendant has the focus itself
-      tabIndex={0}
-      role="tree"
-      aria-label={`Map ${session.titleOf(pane.map)}`}
-      aria-multiselectable
-      aria-activedescendant={lastSelected ? `topic-${index}-${lastSelected}` : undefined}
-      onFocus={() => workspace.activate(index)}
-      onKeyDown={(event) => {
-        if (drag.isDragging && event.key === 'Escape') drag.giveUp()
-        else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
-          event.preventDefault()
-          const box = layout.byTopic.get(lastSelected ?? '')
-          const at = container.current!.getBoundingClientRect()
-          if (box) setMenu({ x: at.left + transform.current.applyX(box.x + 20), y: at.top + transform.current.applyY(box.y + box.height) })
-        } else handleTreeKey(event, situation(), (from, key) => topicTowards(layout, from, key))
-      }}
-      onCopy={(event) => {
-        if (pane.editing) return
-        event.clipboardData.setData('text/plain', copiedText(situation()))
-        event.preventDefault()
-      }}
-      onPaste={(event) => {
-        if (pane.editing) return
-        pasteText(situation(), event.clipboardData.getData('text/plain'))
-        event.preventDefault()
-      }}
       onPointerDown={(event) => {
-        if (event.target === event.currentTarget || (event.target as Element).tagName === 'svg') workspace.select(index, [])
+        if (event.target === event.currentTarget || (event.target as Element).tagName === 'svg')
+          workspace.select(index, [])
       }}
       onDoubleClick={(event) => {
         const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
@@ -136,35 +115,82 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         if (!selected.has(box.topic.id)) workspace.select(index, [box.topic.id])
         setMenu({ x: event.clientX, y: event.clientY })
       }}
-      onPointerOver={(event) => setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)}
+      onPointerOver={(event) =>
+        setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)
+      }
       onPointerLeave={() => setHovered(null)}
     >
-      <svg className={`scene ${styles.svg}`} role="none">
-        <g ref={group} role="none">
-          {scene.connectors.map((connector) =>
-            inView(connector.bounds, drawn.drawn) ? <DrawingElement key={connector.parent.topic.id + connector.bounds.x} drawing={connector.drawing} /> : null,
-          )}
-          {bars && [...bars].map(([hue, path]) => <path key={hue} d={path} className={`${styles.farBar} hue-${hue}`} data-root={hue < 0} />)}
-          {visible.map((box) =>
-            bars && !selected.has(box.topic.id) ? null : (
-              <TopicNode
-                key={box.topic.id}
-                box={box}
-                pane={index}
-                selected={selected.has(box.topic.id)}
-                editing={editedBox === box}
-                dropZone={drag.target?.box.topic.id === box.topic.id ? drag.target.zone : null}
-                siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
-                children={session.records.children(box.topic.id).length}
-                onPointerDown={onTopicPointerDown}
-              />
-            ),
-          )}
-          <CrosslinkLayer lines={scene.crosslinks} layout={layout} view={drawn.drawn} selected={selected} />
-        </g>
-      </svg>
+      <div
+        ref={tree}
+        className={styles.tree}
+        tabIndex={0}
+        role="tree"
+        aria-label={`Map ${session.titleOf(pane.map)}`}
+        aria-multiselectable
+        aria-activedescendant={lastSelected ? `topic-${index}-${lastSelected}` : undefined}
+        onFocus={() => workspace.activate(index)}
+        onKeyDown={(event) => {
+          if (drag.isDragging && event.key === 'Escape') drag.giveUp()
+          else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
+            event.preventDefault()
+            const box = layout.byTopic.get(lastSelected ?? '')
+            const at = container.current!.getBoundingClientRect()
+            if (box)
+              setMenu({
+                x: at.left + transform.current.applyX(box.x + 20),
+                y: at.top + transform.current.applyY(box.y + box.height),
+              })
+          } else handleTreeKey(event, situation(), (from, key) => topicTowards(layout, from, key))
+        }}
+        onCopy={(event) => {
+          if (pane.editing) return
+          event.clipboardData.setData('text/plain', copiedText(situation()))
+          event.preventDefault()
+        }}
+        onPaste={(event) => {
+          if (pane.editing) return
+          pasteText(situation(), event.clipboardData.getData('text/plain'))
+          event.preventDefault()
+        }}
+      >
+        <svg className={`scene ${styles.svg}`} role="none">
+          <g ref={group} role="none">
+            {scene.connectors.map((connector) =>
+              inView(connector.bounds, drawn.drawn) ? (
+                <DrawingElement key={connector.parent.topic.id + connector.bounds.x} drawing={connector.drawing} />
+              ) : null,
+            )}
+            {bars &&
+              [...bars].map(([hue, path]) => (
+                <path key={hue} d={path} className={`${styles.farBar} hue-${hue}`} data-root={hue < 0} />
+              ))}
+            {visible.map((box) =>
+              bars && !selected.has(box.topic.id) ? null : (
+                <TopicNode
+                  key={box.topic.id}
+                  box={box}
+                  pane={index}
+                  selected={selected.has(box.topic.id)}
+                  editing={editedBox === box}
+                  dropZone={drag.target?.box.topic.id === box.topic.id ? drag.target.zone : null}
+                  siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
+                  childCount={session.records.children(box.topic.id).length}
+                  onPointerDown={onTopicPointerDown}
+                />
+              ),
+            )}
+            <CrosslinkLayer lines={scene.crosslinks} layout={layout} view={drawn.drawn} selected={selected} />
+          </g>
+        </svg>
+      </div>
       {plusBox && !pane.editing && !drag.isDragging && !bars && session.mayEdit && (
-        <PlusButtons key={moved} box={plusBox} transform={transform.current} onChild={() => composeChild(situation(), plusBox.topic)} onSibling={() => composeSibling(situation(), plusBox.topic)} />
+        <PlusButtons
+          key={moved}
+          box={plusBox}
+          transform={transform.current}
+          onChild={() => composeChild(situation(), plusBox.topic)}
+          onSibling={() => composeSibling(situation(), plusBox.topic)}
+        />
       )}
       {pane.editing && editedBox && (
         <TextField
@@ -199,21 +225,55 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
 }
 
 /** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
-function PlusButtons({ box, transform, onChild, onSibling }: { box: TopicBox; transform: { k: number; applyX(x: number): number; applyY(y: number): number }; onChild(): void; onSibling(): void }) {
+function PlusButtons({
+  box,
+  transform,
+  onChild,
+  onSibling,
+}: {
+  box: TopicBox
+  transform: { k: number; applyX(x: number): number; applyY(y: number): number }
+  onChild(): void
+  onSibling(): void
+}) {
   // Beside the number of what is folded away, where there is one.
   const beside = box.hidden > 0 ? 30 : 0
   const edge = transform.applyX(box.growsLeft ? box.x - beside : box.x + box.width + beside)
   // Smaller when the map is far away, so that they do not cover its words.
   const scale = Math.min(1, Math.max(0.55, transform.k))
-  const style = { left: box.growsLeft ? edge - 11 - 11 * scale : edge - 9 + 11 * scale, top: transform.applyY(box.y + box.height / 2) - 10, scale }
-  const below = { left: transform.applyX(box.x + box.width / 2) - 10, top: transform.applyY(box.y + box.height) - 9 + 10 * scale, scale }
+  const style = {
+    left: box.growsLeft ? edge - 11 - 11 * scale : edge - 9 + 11 * scale,
+    top: transform.applyY(box.y + box.height / 2) - 10,
+    scale,
+  }
+  const below = {
+    left: transform.applyX(box.x + box.width / 2) - 10,
+    top: transform.applyY(box.y + box.height) - 9 + 10 * scale,
+    scale,
+  }
   return (
     <>
-      <button type="button" tabIndex={-1} className={styles.plus} style={style} title="Add a child (Tab)" aria-label={`Add a child to ${box.topic.text}`} onClick={onChild}>
+      <button
+        type="button"
+        tabIndex={-1}
+        className={styles.plus}
+        style={style}
+        title="Add a child (Tab)"
+        aria-label={`Add a child to ${box.topic.text}`}
+        onClick={onChild}
+      >
         +
       </button>
       {box.parent && (
-        <button type="button" tabIndex={-1} className={styles.plus} style={below} title="Add a sibling (Enter)" aria-label={`Add a sibling after ${box.topic.text}`} onClick={onSibling}>
+        <button
+          type="button"
+          tabIndex={-1}
+          className={styles.plus}
+          style={below}
+          title="Add a sibling (Enter)"
+          aria-label={`Add a sibling after ${box.topic.text}`}
+          onClick={onSibling}
+        >
           +
         </button>
       )}

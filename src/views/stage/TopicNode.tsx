@@ -1,14 +1,18 @@
-import { memo, type PointerEvent } from 'react'
+import { createElement, Fragment, memo, type PointerEvent } from 'react'
+import { foldTopics } from '../../core/commands/fold-topics'
 import type { TopicBox } from '../../core/layout/map-layout'
 import type { TopicRecord } from '../../core/records/topic'
 import { px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
 import { drawTopic } from '../../core/scene/topic-drawing'
 import { useSessionHandle } from '../sync/use-session'
-import { foldTopics } from '../../core/commands/fold-topics'
 import { workspace } from '../workspace/workspace-store'
 import { DrawingElement } from './DrawingElement'
 import styles from './stage.module.css'
+
+/** The parts of a topic stand in a fixed order: their place is their key. */
+const TopicDrawing = ({ box }: { box: TopicBox }) =>
+  createElement(Fragment, null, ...drawTopic(box).map((drawing) => createElement(DrawingElement, { drawing })))
 
 interface Props {
   box: TopicBox
@@ -17,44 +21,56 @@ interface Props {
   editing: boolean
   dropZone: 'into' | 'before' | 'after' | null
   siblings: readonly TopicRecord[] | null
-  children: number
+  childCount: number
   onPointerDown(event: PointerEvent, box: TopicBox): void
 }
 
 /** A topic on the stage: a real element with a role and a name, placed where the layout says. */
-export const TopicNode = memo(({ box, pane, selected, editing, dropZone, siblings, children, onPointerDown }: Props) => {
-  const session = useSessionHandle()
-  const { topic } = box
-  const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
-  const extras = [...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []), ...box.signs.map(({ sign, count }) => signName(sign, count))]
-  return (
-    <g
-      id={`topic-${pane}-${topic.id}`}
-      data-topic={topic.id}
-      className={styles.topic}
-      data-selected={selected || undefined}
-      transform={`translate(${px(box.x)} ${px(box.y)})`}
-      role="treeitem"
-      aria-label={[topic.text || 'Untitled', ...extras].join(', ')}
-      aria-level={box.level + 1}
-      aria-posinset={position}
-      aria-setsize={siblings?.length ?? 1}
-      aria-selected={selected}
-      aria-expanded={children > 0 ? !topic.folded || !box.parent : undefined}
-      onPointerDown={(event) => onPointerDown(event, box)}
-      onClick={(event) => {
-        const target = event.target as Element
-        const sign = target.closest('[data-sign]')?.getAttribute('data-sign')
-        if (sign) workspace.openSection(sign === 'note' ? 'note' : sign === 'file' ? 'files' : 'links')
-        else if (target.closest('[data-fold]')) session.run((records, making) => foldTopics(records, { topics: [topic.id], folded: false }, making))
-        else if (topic.opensMap && target.closest('.fold, .behind')) workspace.go(pane, topic.opensMap, null)
-      }}
-    >
-      <rect width={px(box.width)} height={px(box.height)} className={styles.reach} rx={4} data-drop={dropZone ?? undefined} />
-      {editing ? null : drawTopic(box).map((drawing, i) => <DrawingElement key={`${drawing.tag}${i}`} drawing={drawing} />)}
-      {dropZone === 'before' && <path d={`M0 -2H${px(box.width)}`} className={styles.dropLine} />}
-      {dropZone === 'after' && <path d={`M0 ${px(box.height + 2)}H${px(box.width)}`} className={styles.dropLine} />}
-    </g>
-  )
-})
+export const TopicNode = memo(
+  ({ box, pane, selected, editing, dropZone, siblings, childCount, onPointerDown }: Props) => {
+    const session = useSessionHandle()
+    const { topic } = box
+    const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
+    const extras = [
+      ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
+      ...box.signs.map(({ sign, count }) => signName(sign, count)),
+    ]
+    return (
+      <g
+        id={`topic-${pane}-${topic.id}`}
+        data-topic={topic.id}
+        className={styles.topic}
+        data-selected={selected || undefined}
+        transform={`translate(${px(box.x)} ${px(box.y)})`}
+        role="treeitem"
+        aria-label={[topic.text || 'Untitled', ...extras].join(', ')}
+        aria-level={box.level + 1}
+        aria-posinset={position}
+        aria-setsize={siblings?.length ?? 1}
+        aria-selected={selected}
+        aria-expanded={childCount > 0 ? !topic.folded || !box.parent : undefined}
+        onPointerDown={(event) => onPointerDown(event, box)}
+        onClick={(event) => {
+          const target = event.target as Element
+          const sign = target.closest('[data-sign]')?.getAttribute('data-sign')
+          if (sign) workspace.openSection(sign === 'note' ? 'note' : sign === 'file' ? 'files' : 'links')
+          else if (target.closest('[data-fold]'))
+            session.run((records, making) => foldTopics(records, { topics: [topic.id], folded: false }, making))
+          else if (topic.opensMap && target.closest('.fold, .behind')) workspace.go(pane, topic.opensMap, null)
+        }}
+      >
+        <rect
+          width={px(box.width)}
+          height={px(box.height)}
+          className={styles.reach}
+          rx={4}
+          data-drop={dropZone ?? undefined}
+        />
+        {editing ? null : <TopicDrawing box={box} />}
+        {dropZone === 'before' && <path d={`M0 -2H${px(box.width)}`} className={styles.dropLine} />}
+        {dropZone === 'after' && <path d={`M0 ${px(box.height + 2)}H${px(box.width)}`} className={styles.dropLine} />}
+      </g>
+    )
+  },
+)
 TopicNode.displayName = 'TopicNode'

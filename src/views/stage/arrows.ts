@@ -7,13 +7,19 @@ const centre = (box: TopicBox) => ({ x: box.x + box.width / 2, y: box.y + box.he
  * The topic to which an arrow leads: the nearest one in that direction, where being off to the side counts double.
  * Left and right follow the branch first: towards the parent, or to the child that is nearest in height.
  */
-export function topicTowards(layout: MapLayout, from: TopicId, key: 'ArrowUp' | 'ArrowDown' | 'ArrowLeft' | 'ArrowRight'): TopicId | null {
+export function topicTowards(
+  layout: MapLayout,
+  from: TopicId,
+  key: 'ArrowUp' | 'ArrowDown' | 'ArrowLeft' | 'ArrowRight',
+): TopicId | null {
   const start = layout.byTopic.get(from)
   if (!start) return null
   const here = centre(start)
   if (key === 'ArrowLeft' || key === 'ArrowRight') {
     const towards = key === 'ArrowLeft' ? -1 : 1
-    const along = layout.boxes.filter((box) => (box.parent === start || box === start.parent) && (centre(box).x - here.x) * towards > 0)
+    const along = layout.boxes.filter(
+      (box) => (box.parent === start || box === start.parent) && (centre(box).x - here.x) * towards > 0,
+    )
     return nearest(along, (box) => Math.abs(centre(box).y - here.y))
   }
   const down = key === 'ArrowDown' ? 1 : -1

@@ -1,9 +1,9 @@
+import { named } from '../../core/commands/command'
 import { type MapLayout, SIGN_SIZE, type TopicBox } from '../../core/layout/map-layout'
 import type { TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { isRoot, type Side } from '../../core/records/topic'
 import { ancestors } from '../../core/tree/walk'
-import { named } from '../../core/commands/command'
 
 /** Where dragged branches would hang, with the words that say so. */
 export interface DropTarget {
@@ -19,11 +19,17 @@ const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seven
 const ordinal = (place: number) => ORDINALS[place] ?? `number ${place + 1}`
 
 /** The nearest box at a point, with a little reach around it. */
-export function boxAt(layout: MapLayout, x: number, y: number): TopicBox | null {
+function boxAt(layout: MapLayout, x: number, y: number): TopicBox | null {
   const reach = 4
   for (let i = layout.boxes.length - 1; i >= 0; i--) {
     const box = layout.boxes[i]!
-    if (x >= box.x - SIGN_SIZE && x <= box.x + box.width + SIGN_SIZE && y >= box.y - reach && y <= box.y + box.height + reach) return box
+    if (
+      x >= box.x - SIGN_SIZE &&
+      x <= box.x + box.width + SIGN_SIZE &&
+      y >= box.y - reach &&
+      y <= box.y + box.height + reach
+    )
+      return box
   }
   return null
 }
@@ -32,7 +38,13 @@ export function boxAt(layout: MapLayout, x: number, y: number): TopicBox | null 
  * What dropping at a point of the map would do. The upper and lower quarter of a topic mean before and after it, the
  * middle means below it; at the root the half decides on the side. Null where nothing can be dropped.
  */
-export function dropTargetAt(records: Records, layout: MapLayout, x: number, y: number, moving: readonly TopicId[]): DropTarget | null {
+export function dropTargetAt(
+  records: Records,
+  layout: MapLayout,
+  x: number,
+  y: number,
+  moving: readonly TopicId[],
+): DropTarget | null {
   const box = boxAt(layout, x, y)
   if (!box) return null
   const { topic } = box
@@ -49,9 +61,23 @@ export function dropTargetAt(records: Records, layout: MapLayout, x: number, y: 
     const before = all[all.findIndex((sibling) => sibling.id === topic.id) - 1]
     const after = zone === 'after' ? topic.id : (before?.id ?? null)
     const place = ordinal(zone === 'after' ? at + 1 : at)
-    return { box, zone, parent, after, side: topic.place.side, words: `becomes a child of ${named(records.need('topic', parent).text)}, ${place}` }
+    return {
+      box,
+      zone,
+      parent,
+      after,
+      side: topic.place.side,
+      words: `becomes a child of ${named(records.need('topic', parent).text)}, ${place}`,
+    }
   }
   const place = ordinal(records.children(topic.id).filter((child) => !carried.has(child.id)).length)
   const side = isRoot(topic) ? (x < box.x + box.width / 2 ? 'left' : 'right') : null
-  return { box, zone: 'into', parent: topic.id, after: 'last', side, words: `becomes a child of ${named(topic.text)}, ${side ? `${place}, on the ${side}` : place}` }
+  return {
+    box,
+    zone: 'into',
+    parent: topic.id,
+    after: 'last',
+    side,
+    words: `becomes a child of ${named(topic.text)}, ${side ? `${place}, on the ${side}` : place}`,
+  }
 }

@@ -5,7 +5,10 @@ import { px } from '../../core/scene/drawing'
 export const FAR = 0.3
 
 export const inView = (box: Bounds, view: Bounds): boolean =>
-  box.x < view.x + view.width && view.x < box.x + box.width && box.y < view.y + view.height && view.y < box.y + box.height
+  box.x < view.x + view.width &&
+  view.x < box.x + box.width &&
+  box.y < view.y + view.height &&
+  view.y < box.y + box.height
 
 /** Topics as bars, one path for each hue, so that thousands cost little. */
 export function barsByHue(boxes: readonly TopicBox[]): Map<number, string> {

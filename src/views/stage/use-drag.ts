@@ -33,7 +33,9 @@ export function useDrag(setting: Setting) {
     let target: DropTarget | null = null
     const move = (moved: PointerEvent) => {
       if (!moving && Math.hypot(moved.clientX - start.x, moved.clientY - start.y) < THRESHOLD) return
-      moving ??= situationOf(session, index).topics.filter((topic) => !isRoot(topic)).map(({ id }) => id)
+      moving ??= situationOf(session, index)
+        .topics.filter((topic) => !isRoot(topic))
+        .map(({ id }) => id)
       const { layout, pointAt, container } = current.current
       const point = pointAt(moved)
       target = dropTargetAt(session.records, layout, point.x, point.y, moving)
@@ -50,7 +52,10 @@ export function useDrag(setting: Setting) {
     const drop = () => {
       const [topics, to] = [moving, target]
       end()
-      if (topics && to) session.run((records, making) => moveTopics(records, { topics, parent: to.parent, after: to.after, side: to.side }, making))
+      if (topics && to)
+        session.run((records, making) =>
+          moveTopics(records, { topics, parent: to.parent, after: to.after, side: to.side }, making),
+        )
     }
     window.addEventListener('pointermove', move)
     window.addEventListener('pointerup', drop)
@@ -59,5 +64,8 @@ export function useDrag(setting: Setting) {
   }, [])
 
   const giveUp = useCallback(() => stop.current?.(), [])
-  return useMemo(() => ({ begin, giveUp, isDragging: state !== null, at: state?.at ?? null, target: state?.target ?? null }), [begin, giveUp, state])
+  return useMemo(
+    () => ({ begin, giveUp, isDragging: state !== null, at: state?.at ?? null, target: state?.target ?? null }),
+    [begin, giveUp, state],
+  )
 }

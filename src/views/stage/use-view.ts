@@ -1,5 +1,5 @@
 import { select } from 'd3-selection'
-import { type D3ZoomEvent, zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom'
+import { type D3ZoomEvent, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import type { Bounds } from '../../core/layout/map-layout'
 
@@ -35,7 +35,8 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     const element = container.current
     if (!element) return
     const selection = select(element)
-    const taken = (event: Event) => (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink]') !== null
+    const taken = (event: Event) =>
+      (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink]') !== null
     behaviour.current
       .scaleExtent([LEAST, MOST])
       .filter((event: Event) => {
@@ -49,12 +50,22 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
         group.current?.setAttribute('transform', event.transform.toString())
         const visible = visiblePart(element, event.transform)
         const { x, y, width, height } = drawn.current.drawn
-        const inside = visible.x >= x && visible.y >= y && visible.x + visible.width <= x + width && visible.y + visible.height <= y + height
-        if (inside && Math.abs(Math.log(event.transform.k / drawn.current.scale)) < 0.3) return setMoved((count) => count + 1)
+        const inside =
+          visible.x >= x &&
+          visible.y >= y &&
+          visible.x + visible.width <= x + width &&
+          visible.y + visible.height <= y + height
+        if (inside && Math.abs(Math.log(event.transform.k / drawn.current.scale)) < 0.3)
+          return setMoved((count) => count + 1)
         const aheadX = visible.width * AHEAD
         const aheadY = visible.height * AHEAD
         drawn.current = {
-          drawn: { x: visible.x - aheadX, y: visible.y - aheadY, width: visible.width + 2 * aheadX, height: visible.height + 2 * aheadY },
+          drawn: {
+            x: visible.x - aheadX,
+            y: visible.y - aheadY,
+            width: visible.width + 2 * aheadX,
+            height: visible.height + 2 * aheadY,
+          },
           scale: event.transform.k,
         }
         setView(drawn.current)
@@ -86,9 +97,20 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       const element = container.current
       if (!element || bounds.width === 0) return
       const { clientWidth, clientHeight } = element
-      const scale = Math.min((clientWidth - MARGIN) / bounds.width, (clientHeight - MARGIN) / bounds.height, FITTED_MOST)
+      const scale = Math.min(
+        (clientWidth - MARGIN) / bounds.width,
+        (clientHeight - MARGIN) / bounds.height,
+        FITTED_MOST,
+      )
       const k = Math.max(scale, LEAST)
-      moveTo(zoomIdentity.translate(clientWidth / 2 - (bounds.x + bounds.width / 2) * k, clientHeight / 2 - (bounds.y + bounds.height / 2) * k).scale(k))
+      moveTo(
+        zoomIdentity
+          .translate(
+            clientWidth / 2 - (bounds.x + bounds.width / 2) * k,
+            clientHeight / 2 - (bounds.y + bounds.height / 2) * k,
+          )
+          .scale(k),
+      )
     },
     [container, moveTo],
   )
@@ -98,9 +120,19 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     (bounds: Bounds, root: Bounds) => {
       const element = container.current
       if (!element) return
-      const fitted = Math.min((element.clientWidth - MARGIN) / bounds.width, (element.clientHeight - MARGIN) / bounds.height)
+      const fitted = Math.min(
+        (element.clientWidth - MARGIN) / bounds.width,
+        (element.clientHeight - MARGIN) / bounds.height,
+      )
       if (fitted >= READABLE) return fit(bounds)
-      moveTo(zoomIdentity.translate(element.clientWidth / 2 - (root.x + root.width / 2) * READABLE, element.clientHeight / 2 - (root.y + root.height / 2) * READABLE).scale(READABLE))
+      moveTo(
+        zoomIdentity
+          .translate(
+            element.clientWidth / 2 - (root.x + root.width / 2) * READABLE,
+            element.clientHeight / 2 - (root.y + root.height / 2) * READABLE,
+          )
+          .scale(READABLE),
+      )
     },
     [container, fit, moveTo],
   )
@@ -111,7 +143,14 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       const element = container.current
       if (!element) return
       const k = Math.min(Math.max(transform.current.k, 0.8), 1.5)
-      moveTo(zoomIdentity.translate(element.clientWidth / 2 - (box.x + box.width / 2) * k, element.clientHeight / 2 - (box.y + box.height / 2) * k).scale(k))
+      moveTo(
+        zoomIdentity
+          .translate(
+            element.clientWidth / 2 - (box.x + box.width / 2) * k,
+            element.clientHeight / 2 - (box.y + box.height / 2) * k,
+          )
+          .scale(k),
+      )
     },
     [container, moveTo],
   )
@@ -122,7 +161,8 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       const element = container.current
       if (!element) return
       const { x, y, k } = transform.current
-      const shift = (start: number, end: number, size: number) => (start < MARGIN ? MARGIN - start : end > size - MARGIN ? size - MARGIN - end : 0)
+      const shift = (start: number, end: number, size: number) =>
+        start < MARGIN ? MARGIN - start : end > size - MARGIN ? size - MARGIN - end : 0
       const dx = shift(box.x * k + x, (box.x + box.width) * k + x, element.clientWidth)
       const dy = shift(box.y * k + y, (box.y + box.height) * k + y, element.clientHeight)
       if (dx !== 0 || dy !== 0) moveTo(zoomIdentity.translate(x + dx, y + dy).scale(k))

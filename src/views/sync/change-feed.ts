@@ -24,7 +24,9 @@ export class ChangeFeed {
   ) {
     this.channel = new BroadcastChannel(`folvet-changes-${collection}`)
     this.channel.onmessage = ({ data }) => this.receive(Changes.parse(data))
-    void navigator.locks.request(`folvet-stream-${collection}`, { signal: this.closing.signal }, () => this.lead()).catch(() => {})
+    void navigator.locks
+      .request(`folvet-stream-${collection}`, { signal: this.closing.signal }, () => this.lead())
+      .catch(() => {})
     void this.catchUp()
   }
 

@@ -1,4 +1,5 @@
 import { v7 as uuid } from 'uuid'
+import { z } from 'zod'
 import type { Change, CommittedChange } from '../../core/changes/edit'
 import { Refusal } from '../../core/changes/problem'
 import { undoChange, undoLists } from '../../core/changes/undo'
@@ -7,7 +8,6 @@ import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, MapSnapshot } from '../../core/records/snapshot'
 import { topicsInOrder } from '../../core/tree/walk'
-import { z } from 'zod'
 import { ask, tell, tellTrouble } from '../app/api'
 import { CommandAnswer, CommitAnswer, Committed } from './api-schemas'
 import { ChangeFeed } from './change-feed'
@@ -16,7 +16,7 @@ import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
 
 export type Saved = { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; changes: number }
 
-export const making: Making = { newId: uuid }
+const making: Making = { newId: uuid }
 
 const RETRY_MS = 1_500
 const BATCH = 50
@@ -149,7 +149,9 @@ export class CollectionSession {
   }
 
   isComposing(topic: string): boolean {
-    return this.composing?.edits.some((edit) => edit.kind === 'topic' && edit.before === null && edit.id === topic) ?? false
+    return (
+      this.composing?.edits.some((edit) => edit.kind === 'topic' && edit.before === null && edit.id === topic) ?? false
+    )
   }
 
   /** Gives the topic being written its text and sends it; null or an empty text takes it away again. */
@@ -159,7 +161,9 @@ export class CollectionSession {
     this.composing = null
     this.held.drop(change.id)
     if (text !== null && text.trim() !== '') {
-      const edits = change.edits.map((edit) => (edit.kind === 'topic' && edit.before === null ? { ...edit, after: { ...edit.after, text } } : edit))
+      const edits = change.edits.map((edit) =>
+        edit.kind === 'topic' && edit.before === null ? { ...edit, after: { ...edit.after, text } } : edit,
+      )
       this.perform({ ...change, label: `Add ${named(text)}`, edits })
     } else this.changed()
   }
@@ -176,7 +180,12 @@ export class CollectionSession {
     }
     this.own.push(change)
     this.unacknowledged.push(change)
-    void keepUnsent({ collection: this.id, person: this.digest.person, order: performance.timeOrigin + performance.now(), change }).catch(() => {})
+    void keepUnsent({
+      collection: this.id,
+      person: this.digest.person,
+      order: performance.timeOrigin + performance.now(),
+      change,
+    }).catch(() => {})
     this.changed()
     void this.send()
     return true
@@ -208,7 +217,10 @@ export class CollectionSession {
     try {
       while (this.unacknowledged.length > 0) {
         const changes = this.unacknowledged.slice(0, BATCH)
-        const { results } = await ask(CommitAnswer, `/api/collections/${this.id}/changes`, { method: 'POST', body: { changes } })
+        const { results } = await ask(CommitAnswer, `/api/collections/${this.id}/changes`, {
+          method: 'POST',
+          body: { changes },
+        })
         this.reachable = true
         for (const result of results) this.acknowledge(result)
         this.changed()
@@ -222,7 +234,11 @@ export class CollectionSession {
 
   private acknowledge(result: z.infer<typeof CommitAnswer>['results'][number]): void {
     const id = result.ok ? result.change.id : result.id
-    this.unacknowledged.splice(0, this.unacknowledged.length, ...this.unacknowledged.filter((change) => change.id !== id))
+    this.unacknowledged.splice(
+      0,
+      this.unacknowledged.length,
+      ...this.unacknowledged.filter((change) => change.id !== id),
+    )
     void forgetUnsent(id).catch(() => {})
     if (result.ok) {
       this.own = this.own.map((change) => (change.id === id ? result.change : change))
@@ -237,14 +253,24 @@ export class CollectionSession {
 
   /** What somebody wrote in a change that was refused goes to the clipboard rather than getting lost. */
   private keepWords(change: Change | undefined): void {
-    const words = change?.edits.flatMap((edit) => ('text' in edit.after && typeof edit.after.text === 'string' ? [edit.after.text] : [])).join('\n')
-    if (words) void navigator.clipboard?.writeText(words).then(() => tell('Your words were put on the clipboard.'), () => {})
+    const words = change?.edits
+      .flatMap((edit) => ('text' in edit.after && typeof edit.after.text === 'string' ? [edit.after.text] : []))
+      .join('\n')
+    if (words)
+      void navigator.clipboard?.writeText(words).then(
+        () => tell('Your words were put on the clipboard.'),
+        () => {},
+      )
   }
 
   private retryAfter(error: unknown): void {
     this.reachable = false
     this.changed()
-    if (error instanceof Error && 'status' in error && (error.status === 401 || error.status === 403 || error.status === 404)) {
+    if (
+      error instanceof Error &&
+      'status' in error &&
+      (error.status === 401 || error.status === 403 || error.status === 404)
+    ) {
       tellTrouble(error)
       return
     }
@@ -281,10 +307,13 @@ export class CollectionSession {
   private refreshDigestSoon(): void {
     clearTimeout(this.digestTimer)
     this.digestTimer = setTimeout(() => {
-      ask(CollectionDigest, `/api/collections/${this.id}`).then((digest) => {
-        this.digest = digest
-        this.changed()
-      }, () => {})
+      ask(CollectionDigest, `/api/collections/${this.id}`).then(
+        (digest) => {
+          this.digest = digest
+          this.changed()
+        },
+        () => {},
+      )
     }, 300)
   }
 
@@ -316,7 +345,10 @@ export class CollectionSession {
   /** Runs a command on the server, which knows the whole collection. */
   async command(name: string, args: unknown): Promise<z.infer<typeof CommandAnswer> | null> {
     try {
-      const answer = await ask(CommandAnswer, `/api/collections/${this.id}/commands/${name}`, { method: 'POST', body: args })
+      const answer = await ask(CommandAnswer, `/api/collections/${this.id}/commands/${name}`, {
+        method: 'POST',
+        body: args,
+      })
       if (!this.own.some(({ id }) => id === answer.change.id)) this.own.push(answer.change)
       await this.feed?.catchUp()
       return answer

@@ -63,7 +63,8 @@ export class HeldState {
       putSnapshot(this.records, snapshot)
       for (const far of snapshot.farTopics) this.farTopics.set(far.id, far)
       this.openMaps.add(snapshot.map.id)
-      for (const change of this.recent) if (change.number > snapshot.number) for (const edit of change.edits) this.applyCommitted(edit, new Set())
+      for (const change of this.recent)
+        if (change.number > snapshot.number) for (const edit of change.edits) this.applyCommitted(edit, new Set())
     })
   }
 
@@ -82,7 +83,8 @@ export class HeldState {
 
   private applyCommitted(edit: Edit, incomplete: Set<string>): void {
     if (edit.before === null || this.records.get(edit.kind, edit.id)) applyEdit(this.records, edit)
-    else if (edit.kind === 'topic' && edit.after.place && this.openMaps.has(edit.after.place.map)) incomplete.add(edit.after.place.map)
+    else if (edit.kind === 'topic' && edit.after.place && this.openMaps.has(edit.after.place.map))
+      incomplete.add(edit.after.place.map)
     if (edit.kind === 'topic' && edit.after.text !== undefined) {
       const far = this.farTopics.get(edit.id)
       if (far) this.farTopics.set(edit.id, { ...far, text: edit.after.text })
@@ -99,7 +101,9 @@ export class HeldState {
     const link = this.records.get('crosslink', id)
     if (!link) return
     const ends = [link.from, link.toTopic].filter((end) => end !== null)
-    const near = ends.map((end) => this.records.get('topic', end)?.place.map).filter((map) => map !== undefined && this.openMaps.has(map))
+    const near = ends
+      .map((end) => this.records.get('topic', end)?.place.map)
+      .filter((map) => map !== undefined && this.openMaps.has(map))
     const unknown = ends.some((end) => !this.records.get('topic', end) && !this.farTopics.has(end))
     if (unknown) for (const map of near) incomplete.add(map!)
   }

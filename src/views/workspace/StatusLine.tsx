@@ -35,7 +35,8 @@ export function StatusLine() {
       <span role="status" className={saved.state === 'waiting' ? styles.warn : undefined}>
         {saved.state === 'saved' && 'Everything is saved'}
         {saved.state === 'saving' && 'Saving …'}
-        {saved.state === 'waiting' && `No connection: ${saved.changes} ${saved.changes === 1 ? 'change is' : 'changes are'} kept here and will be sent`}
+        {saved.state === 'waiting' &&
+          `No connection: ${saved.changes} ${saved.changes === 1 ? 'change is' : 'changes are'} kept here and will be sent`}
       </span>
     </footer>
   )

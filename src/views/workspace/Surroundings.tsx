@@ -16,7 +16,12 @@ export function Surroundings() {
   const doorways = [...topicsInOrder(session.records, pane.map)].filter((topic) => topic.opensMap)
   const linked = session.maps.find(({ id }) => id === pane.map)?.linked ?? []
   const place = (map: MapId, name: string, count: string, current = false) => (
-    <button type="button" className={styles.place} aria-current={current ? 'page' : undefined} onClick={() => workspace.go(active, map, null)}>
+    <button
+      type="button"
+      className={styles.place}
+      aria-current={current ? 'page' : undefined}
+      onClick={() => workspace.go(active, map, null)}
+    >
       <span>{name}</span>
       <span className={styles.count}>{count}</span>
     </button>
@@ -32,7 +37,9 @@ export function Surroundings() {
         ))}
       </ul>
       <h2>Doorways</h2>
-      {doorways.length === 0 && <p className={styles.quiet}>None yet. Split a branch off and its topic becomes a doorway.</p>}
+      {doorways.length === 0 && (
+        <p className={styles.quiet}>None yet. Split a branch off and its topic becomes a doorway.</p>
+      )}
       <ul>
         {doorways.map((topic) => (
           <li key={topic.id}>{place(topic.opensMap!, topic.text, String(session.countTopics(topic.opensMap!)))}</li>

@@ -1,16 +1,28 @@
 import { type CSSProperties, useEffect, useRef, useState } from 'react'
-import type { CollectionSession } from '../sync/collection-session'
 import { setText } from '../../core/commands/set-text'
+import type { CollectionSession } from '../sync/collection-session'
 import { composeChild, composeSibling } from './acts'
 import { situationOf } from './situation'
-import { type Pane, workspace } from './workspace-store'
 import styles from './workspace.module.css'
+import { type Pane, workspace } from './workspace-store'
 
 /**
  * The field in which a topic's text is written, on the map and in the outline. Enter keeps the text, Tab goes on with
  * a child, Shift+Enter breaks the line, Esc gives up; leaving the field keeps what was written.
  */
-export function TextField({ session, index, editing, style, onEnd }: { session: CollectionSession; index: number; editing: NonNullable<Pane['editing']>; style: CSSProperties; onEnd(): void }) {
+export function TextField({
+  session,
+  index,
+  editing,
+  style,
+  onEnd,
+}: {
+  session: CollectionSession
+  index: number
+  editing: NonNullable<Pane['editing']>
+  style: CSSProperties
+  onEnd(): void
+}) {
   const topic = session.records.get('topic', editing.topic)
   const [text, setFieldText] = useState(editing.text ?? topic?.text ?? '')
   const field = useRef<HTMLTextAreaElement>(null)
@@ -29,7 +41,8 @@ export function TextField({ session, index, editing, style, onEnd }: { session: 
     const composed = session.isComposing(editing.topic)
     const before = session.records.get('topic', editing.topic)
     if (composed) session.finishComposing(kept)
-    else if (kept !== null && before && kept !== before.text) session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
+    else if (kept !== null && before && kept !== before.text)
+      session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
     workspace.edit(index, null)
     const still = session.records.get('topic', editing.topic)
     if (!still) workspace.select(index, before?.place.parent ? [before.place.parent] : [])
@@ -59,7 +72,8 @@ export function TextField({ session, index, editing, style, onEnd }: { session: 
           const kept = end(text)
           const written = session.records.get('topic', editing.topic)
           // Pouring by keyboard: Ctrl+Enter keeps the text and goes on with the next sibling at once.
-          if (kept && wasNew && (event.ctrlKey || event.metaKey) && written) composeSibling(situationOf(session, index), written)
+          if (kept && wasNew && (event.ctrlKey || event.metaKey) && written)
+            composeSibling(situationOf(session, index), written)
         } else if (event.key === 'Tab') {
           event.preventDefault()
           const kept = end(text)

@@ -1,5 +1,13 @@
 import { ActionIcon, Button, Menu, SegmentedControl, Tooltip } from '@mantine/core'
-import { IconChevronDown, IconColumns2, IconFolderOpen, IconLayoutSidebar, IconLayoutSidebarRight, IconSearch, IconWorldUpload } from '@tabler/icons-react'
+import {
+  IconChevronDown,
+  IconColumns2,
+  IconFolderOpen,
+  IconLayoutSidebar,
+  IconLayoutSidebarRight,
+  IconSearch,
+  IconWorldUpload,
+} from '@tabler/icons-react'
 import { PersonMenu } from '../app/PersonMenu'
 import { useSession } from '../sync/use-session'
 import { trailOf } from './trail'
@@ -22,12 +30,25 @@ export function TopBar() {
     <header className={styles.topBar}>
       <nav className={styles.trail} aria-label="Where this is">
         <Tooltip label="Surroundings">
-          <ActionIcon variant="subtle" color="gray" c="var(--ink)" onClick={workspace.toggleLeft} aria-label="Show or hide the surroundings">
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            c="var(--ink)"
+            onClick={workspace.toggleLeft}
+            aria-label="Show or hide the surroundings"
+          >
             <IconLayoutSidebar size={18} />
           </ActionIcon>
         </Tooltip>
         <Tooltip label={`All maps of ${session.collection.title}`}>
-          <ActionIcon variant="subtle" color="gray" c="var(--ink)" component="a" href={`/c/${session.id}`} aria-label="All maps">
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            c="var(--ink)"
+            component="a"
+            href={`/c/${session.id}`}
+            aria-label="All maps"
+          >
             <IconFolderOpen size={18} />
           </ActionIcon>
         </Tooltip>
@@ -87,16 +108,34 @@ export function TopBar() {
           </ActionIcon>
         </Tooltip>
         <Tooltip label="Find anything (Ctrl + K)">
-          <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="Find anything" onClick={() => workspace.dialog({ kind: 'find' })}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            c="var(--ink)"
+            aria-label="Find anything"
+            onClick={() => workspace.dialog({ kind: 'find' })}
+          >
             <IconSearch size={18} />
           </ActionIcon>
         </Tooltip>
-        <Button size="compact-sm" variant="light" component="a" href={`/c/${session.id}/publish`} leftSection={<IconWorldUpload size={16} />}>
+        <Button
+          size="compact-sm"
+          variant="light"
+          component="a"
+          href={`/c/${session.id}/publish`}
+          leftSection={<IconWorldUpload size={16} />}
+        >
           Publish
         </Button>
         <PersonMenu />
         <Tooltip label="Topic sheet">
-          <ActionIcon variant="subtle" color="gray" c="var(--ink)" aria-label="Show or hide the topic sheet" onClick={workspace.toggleSheet}>
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            c="var(--ink)"
+            aria-label="Show or hide the topic sheet"
+            onClick={workspace.toggleSheet}
+          >
             <IconLayoutSidebarRight size={18} />
           </ActionIcon>
         </Tooltip>

@@ -5,12 +5,36 @@ import { ACTS, readableKey, type Situation } from './acts'
 const GROUPS = ['topic', 'move', 'map'] as const
 
 /** Everything that can be done to the selected topics, at the place where it was asked for. */
-export function TopicMenu({ at, situation, onClose, onDone }: { at: { x: number; y: number }; situation: Situation; onClose(): void; onDone(): void }) {
+export function TopicMenu({
+  at,
+  situation,
+  onClose,
+  onDone,
+}: {
+  at: { x: number; y: number }
+  situation: Situation
+  onClose(): void
+  onDone(): void
+}) {
   const offered = ACTS.filter((act) => act.when(situation))
   return (
-    <Menu opened onClose={onClose} position="bottom-start" withinPortal width={300} returnFocus={false} onExitTransitionEnd={onDone} transitionProps={{ duration: 0 }}>
+    <Menu
+      opened
+      onClose={onClose}
+      position="bottom-start"
+      withinPortal
+      width={300}
+      returnFocus={false}
+      onExitTransitionEnd={onDone}
+      transitionProps={{ duration: 0 }}
+    >
       <Menu.Target>
-        <ActionIcon size={1} tabIndex={-1} style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }} aria-label="What can be done" />
+        <ActionIcon
+          size={1}
+          tabIndex={-1}
+          style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }}
+          aria-label="What can be done"
+        />
       </Menu.Target>
       <Menu.Dropdown mah="80vh" style={{ overflow: 'auto' }}>
         {GROUPS.map((group, i) => {

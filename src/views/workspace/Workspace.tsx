@@ -1,4 +1,4 @@
-import { ActionIcon, Center, Loader, SegmentedControl, Stack, Text } from '@mantine/core'
+import { ActionIcon, Center, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { useEffect } from 'react'
 import { MapId, TopicId } from '../../core/records/ids'
@@ -9,9 +9,9 @@ import { TopicSheet } from '../sheet/TopicSheet'
 import { Stage } from '../stage/Stage'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { actByKey, keyName } from './acts'
-import { situationOf } from './situation'
 import { StatusLine } from './StatusLine'
 import { Surroundings } from './Surroundings'
+import { situationOf } from './situation'
 import { TopBar } from './TopBar'
 import styles from './workspace.module.css'
 import { type Face, type Pane, useWorkspace, workspace } from './workspace-store'
@@ -87,7 +87,8 @@ function Shell({ first }: { first: MapId }) {
   const address = panes.length > 0 ? addressOf(session.id, panes) : null
   const title = panes[0] ? session.titleOf(panes[0].map) : ''
   useEffect(() => {
-    if (address && address !== window.location.pathname + window.location.search) window.history.pushState(null, '', address)
+    if (address && address !== window.location.pathname + window.location.search)
+      window.history.pushState(null, '', address)
   }, [address])
   useEffect(() => {
     if (title !== '') document.title = `${title} · Folvet`
@@ -97,7 +98,11 @@ function Shell({ first }: { first: MapId }) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const target = event.target as Element
-      if (event.defaultPrevented || target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]')) return
+      if (
+        event.defaultPrevented ||
+        target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]')
+      )
+        return
       const key = keyName(event)
       if (!/^(Ctrl|Alt)\+|^F1$/.test(key) || !useWorkspace.getState().panes[active]) return
       if (actByKey(key, situationOf(session, active))) event.preventDefault()
@@ -112,10 +117,26 @@ function Shell({ first }: { first: MapId }) {
       <TopBar />
       {leftOpen ? <Surroundings /> : <span />}
       <main className={styles.panes}>
+        <VisuallyHidden component="h1">{title}</VisuallyHidden>
         {panes.map((pane, index) => (
-          <section key={index === 0 ? 'first' : 'second'} className={styles.pane} data-active={panes.length > 1 && index === active} aria-label={`${session.titleOf(pane.map)}, ${pane.face}`}>
+          <section
+            key={index === 0 ? 'first' : 'second'}
+            className={styles.pane}
+            data-active={panes.length > 1 && index === active}
+            aria-label={`${session.titleOf(pane.map)}, ${pane.face}`}
+          >
             {panes.length > 1 && <PaneHead pane={pane} index={index} />}
-            {session.isOpen(pane.map) ? pane.face === 'map' ? <Stage pane={pane} index={index} /> : <Outline pane={pane} index={index} /> : <Center flex={1}><Loader aria-label="Opening the map" /></Center>}
+            {session.isOpen(pane.map) ? (
+              pane.face === 'map' ? (
+                <Stage pane={pane} index={index} />
+              ) : (
+                <Outline pane={pane} index={index} />
+              )
+            ) : (
+              <Center flex={1}>
+                <Loader aria-label="Opening the map" />
+              </Center>
+            )}
           </section>
         ))}
       </main>
@@ -141,7 +162,12 @@ function PaneHead({ pane, index }: { pane: Pane; index: number }) {
         aria-label={`Face of ${session.titleOf(pane.map)}`}
         onChange={(face) => workspace.setFace(index, faceIn(face))}
       />
-      <ActionIcon variant="subtle" color="gray" aria-label={`Close the pane with ${session.titleOf(pane.map)}`} onClick={() => workspace.closePane(index)}>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        aria-label={`Close the pane with ${session.titleOf(pane.map)}`}
+        onClick={() => workspace.closePane(index)}
+      >
         <IconX size={16} />
       </ActionIcon>
     </div>

@@ -133,9 +133,12 @@ export const ACTS: readonly Act[] = [
     name: ({ topics }) => (topics[0]?.folded ? 'Unfold' : 'Fold'),
     keys: [' '],
     group: 'topic',
-    when: (situation) => notRoot(situation) && situation.topics.some((topic) => situation.session.records.children(topic.id).length > 0),
+    when: (situation) =>
+      notRoot(situation) && situation.topics.some((topic) => situation.session.records.children(topic.id).length > 0),
     act: ({ session, topics }) => {
-      session.run((records, making) => foldTopics(records, { topics: topics.map(({ id }) => id), folded: !topics[0]!.folded }, making))
+      session.run((records, making) =>
+        foldTopics(records, { topics: topics.map(({ id }) => id), folded: !topics[0]!.folded }, making),
+      )
     },
   },
   {
@@ -145,7 +148,9 @@ export const ACTS: readonly Act[] = [
     group: 'topic',
     when: notRoot,
     act: ({ session, topics, index }) => {
-      const select = session.run((records, making) => deleteTopics(records, { topics: topics.map(({ id }) => id) }, making))
+      const select = session.run((records, making) =>
+        deleteTopics(records, { topics: topics.map(({ id }) => id) }, making),
+      )
       if (select) workspace.select(index, select)
     },
   },
@@ -161,7 +166,12 @@ export const ACTS: readonly Act[] = [
     group: 'map',
     when: (situation) => {
       const topic = one(situation)
-      return notRoot(situation) && topic !== null && !topic.opensMap && situation.session.records.children(topic.id).length > 0
+      return (
+        notRoot(situation) &&
+        topic !== null &&
+        !topic.opensMap &&
+        situation.session.records.children(topic.id).length > 0
+      )
     },
     act: (situation) => {
       situation.session.run((records, making) => splitOff(records, { topic: one(situation)!.id }, making))
@@ -193,7 +203,14 @@ export const ACTS: readonly Act[] = [
     when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
     act: ({ pane }) => workspace.dialog({ kind: 'merge', target: pane.map }),
   },
-  { id: 'fit', name: named('Fit the map'), keys: ['Alt+f'], group: 'view', when: () => true, act: ({ index }) => workspace.show(index, 'all') },
+  {
+    id: 'fit',
+    name: named('Fit the map'),
+    keys: ['Alt+f'],
+    group: 'view',
+    when: () => true,
+    act: ({ index }) => workspace.show(index, 'all'),
+  },
   {
     id: 'centre',
     name: named('Centre on this topic'),
@@ -202,16 +219,65 @@ export const ACTS: readonly Act[] = [
     when: (situation) => one(situation) !== null,
     act: (situation) => workspace.show(situation.index, one(situation)!.id),
   },
-  { id: 'face-map', name: named('Show as map'), keys: ['Alt+1'], group: 'view', when: ({ pane }) => pane.face !== 'map', act: ({ index }) => workspace.setFace(index, 'map') },
-  { id: 'face-outline', name: named('Show as outline'), keys: ['Alt+2'], group: 'view', when: ({ pane }) => pane.face !== 'outline', act: ({ index }) => workspace.setFace(index, 'outline') },
-  { id: 'undo', name: named('Undo'), keys: ['Ctrl+z'], group: 'view', when: ({ session }) => session.undoable.undo !== null, act: ({ session }) => void session.takeBack('undo') },
-  { id: 'redo', name: named('Redo'), keys: ['Ctrl+Shift+z', 'Ctrl+y'], group: 'view', when: ({ session }) => session.undoable.redo !== null, act: ({ session }) => void session.takeBack('redo') },
-  { id: 'find', name: named('Find anything'), keys: ['Ctrl+k'], group: 'view', when: () => true, act: () => workspace.dialog({ kind: 'find' }) },
-  { id: 'keys', name: named('All keys'), keys: ['F1', 'Ctrl+/'], group: 'view', when: () => true, act: () => workspace.dialog({ kind: 'keys' }) },
+  {
+    id: 'face-map',
+    name: named('Show as map'),
+    keys: ['Alt+1'],
+    group: 'view',
+    when: ({ pane }) => pane.face !== 'map',
+    act: ({ index }) => workspace.setFace(index, 'map'),
+  },
+  {
+    id: 'face-outline',
+    name: named('Show as outline'),
+    keys: ['Alt+2'],
+    group: 'view',
+    when: ({ pane }) => pane.face !== 'outline',
+    act: ({ index }) => workspace.setFace(index, 'outline'),
+  },
+  {
+    id: 'undo',
+    name: named('Undo'),
+    keys: ['Ctrl+z'],
+    group: 'view',
+    when: ({ session }) => session.undoable.undo !== null,
+    act: ({ session }) => void session.takeBack('undo'),
+  },
+  {
+    id: 'redo',
+    name: named('Redo'),
+    keys: ['Ctrl+Shift+z', 'Ctrl+y'],
+    group: 'view',
+    when: ({ session }) => session.undoable.redo !== null,
+    act: ({ session }) => void session.takeBack('redo'),
+  },
+  {
+    id: 'find',
+    name: named('Find anything'),
+    keys: ['Ctrl+k'],
+    group: 'view',
+    when: () => true,
+    act: () => workspace.dialog({ kind: 'find' }),
+  },
+  {
+    id: 'keys',
+    name: named('All keys'),
+    keys: ['F1', 'Ctrl+/'],
+    group: 'view',
+    when: () => true,
+    act: () => workspace.dialog({ kind: 'keys' }),
+  },
 ]
 
 /** The name of a pressed key with its modifiers, as acts declare it. */
-export function keyName(event: { key: string; code: string; ctrlKey: boolean; metaKey: boolean; altKey: boolean; shiftKey: boolean }): string {
+export function keyName(event: {
+  key: string
+  code: string
+  ctrlKey: boolean
+  metaKey: boolean
+  altKey: boolean
+  shiftKey: boolean
+}): string {
   // With Alt some systems type another letter: then the place on the keyboard tells which key it was.
   const letter = event.altKey && /^(Key|Digit)./.test(event.code) ? event.code.replace(/^(Key|Digit)/, '') : event.key
   const key = letter.length === 1 ? letter.toLowerCase() : letter
@@ -226,7 +292,13 @@ export function actByKey(key: string, situation: Situation): boolean {
   return found !== undefined
 }
 
-const KEY_NAMES: Record<string, string> = { ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→' }
+const KEY_NAMES: Record<string, string> = {
+  ' ': 'Space',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+}
 
 /** A key as a person reads it. */
 export const readableKey = (key: string): string =>

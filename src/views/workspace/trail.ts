@@ -7,6 +7,7 @@ export function trailOf(session: CollectionSession, map: MapId): MapId[] {
   const parents = new Map(session.maps.map(({ id, parentMap }) => [id, parentMap]))
   const held = mapsAbove(session.records, map)
   const trail = [map, ...held]
-  for (let above = parents.get(trail.at(-1)!); above && !trail.includes(above); above = parents.get(above)) trail.push(above)
+  for (let above = parents.get(trail.at(-1)!); above && !trail.includes(above); above = parents.get(above))
+    trail.push(above)
   return trail.reverse()
 }

@@ -1,8 +1,8 @@
 import type { KeyboardEvent } from 'react'
-import { outlineOf } from '../../core/formats/outline-of'
-import { writeIndentedText } from '../../core/formats/indented-text'
-import { pasteOutline } from '../../core/commands/paste-outline'
 import { headsOnly } from '../../core/commands/move-topics'
+import { pasteOutline } from '../../core/commands/paste-outline'
+import { writeIndentedText } from '../../core/formats/indented-text'
+import { outlineOf } from '../../core/formats/outline-of'
 import type { TopicId } from '../../core/records/ids'
 import { actByKey, keyName, type Situation } from './acts'
 import { workspace } from './workspace-store'
@@ -24,7 +24,15 @@ export function handleTreeKey(event: KeyboardEvent, situation: Situation, naviga
     event.preventDefault()
   } else if (actByKey(key, situation)) event.preventDefault()
   else if (event.key === 'Escape') workspace.select(index, last ? [last.id] : [])
-  else if (event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey && topics.length === 1 && session.mayEdit) {
+  else if (
+    event.key.length === 1 &&
+    event.key !== ' ' &&
+    !event.ctrlKey &&
+    !event.metaKey &&
+    !event.altKey &&
+    topics.length === 1 &&
+    session.mayEdit
+  ) {
     workspace.edit(index, { topic: topics[0]!.id, text: event.key })
     event.preventDefault()
   }
@@ -32,7 +40,10 @@ export function handleTreeKey(event: KeyboardEvent, situation: Situation, naviga
 
 /** The selected branches as a clean indented list. */
 export function copiedText({ session, topics }: Situation): string {
-  const heads = headsOnly(session.records, topics.map(({ id }) => id))
+  const heads = headsOnly(
+    session.records,
+    topics.map(({ id }) => id),
+  )
   return writeIndentedText(heads.map((head) => outlineOf(session.records, head)))
 }
 

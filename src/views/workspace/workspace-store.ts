@@ -69,7 +69,11 @@ export const workspace = {
   select(index: number, selected: readonly TopicId[]): void {
     setState((state) => ({
       active: index,
-      panes: state.panes.map((pane, i) => (i === index ? { ...pane, selected, editing: pane.editing && selected.includes(pane.editing.topic) ? pane.editing : null } : pane)),
+      panes: state.panes.map((pane, i) =>
+        i === index
+          ? { ...pane, selected, editing: pane.editing && selected.includes(pane.editing.topic) ? pane.editing : null }
+          : pane,
+      ),
     }))
   },
   edit(index: number, editing: Pane['editing']): void {
@@ -86,7 +90,13 @@ export const workspace = {
   go(index: number, map: MapId, topic: TopicId | null): void {
     const pane = getState().panes[index]
     if (!pane) return
-    if (pane.map === map) changePane(index, topic ? { selected: [topic], editing: null, show: { what: topic, request: ++requests } } : { show: { what: 'all', request: ++requests } })
+    if (pane.map === map)
+      changePane(
+        index,
+        topic
+          ? { selected: [topic], editing: null, show: { what: topic, request: ++requests } }
+          : { show: { what: 'all', request: ++requests } },
+      )
     else changePane(index, paneOn(map, pane.face, topic))
     setState({ active: index })
   },

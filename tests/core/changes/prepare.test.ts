@@ -32,8 +32,18 @@ describe('preparing a change', () => {
   test('takes back all of a change of which one edit fails', () => {
     const { garden } = grown()
     const before = contents(garden.records)
-    const good: Edit = { kind: 'topic', id: garden.topic('Spring'), before: { text: 'Spring' }, after: { text: 'Changed' } }
-    const bad = { kind: 'topic', id: garden.topic('Summer'), before: { note: null }, after: { note: otherId() } } as unknown as Edit
+    const good: Edit = {
+      kind: 'topic',
+      id: garden.topic('Spring'),
+      before: { text: 'Spring' },
+      after: { text: 'Changed' },
+    }
+    const bad = {
+      kind: 'topic',
+      id: garden.topic('Summer'),
+      before: { note: null },
+      after: { note: otherId() },
+    } as unknown as Edit
     const prepared = prepareChange(garden.records, [good, bad], true)
     expect(prepared).toMatchObject({ ok: false, problem: { code: 'reference' } })
     expect(contents(garden.records)).toEqual(before)
@@ -53,8 +63,16 @@ describe('preparing a change', () => {
   test('refuses what is gone and what exists already', () => {
     const { garden } = grown()
     const root = garden.records.need('topic', garden.topic('Spring'))
-    expect(prepareChange(garden.records, [{ kind: 'topic', id: otherId(), before: { text: '' }, after: { text: 'x' } }], true)).toMatchObject({ problem: { code: 'gone' } })
-    expect(prepareChange(garden.records, [{ kind: 'topic', id: root.id, before: null, after: root }], true)).toMatchObject({ problem: { code: 'exists' } })
+    expect(
+      prepareChange(
+        garden.records,
+        [{ kind: 'topic', id: otherId(), before: { text: '' }, after: { text: 'x' } }],
+        true,
+      ),
+    ).toMatchObject({ problem: { code: 'gone' } })
+    expect(
+      prepareChange(garden.records, [{ kind: 'topic', id: root.id, before: null, after: root }], true),
+    ).toMatchObject({ problem: { code: 'exists' } })
   })
 
   test('joins what two people wrote into one note', () => {
@@ -87,7 +105,11 @@ describe('undo', () => {
     const undone = undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!
     const prepared = prepareChange(garden.records, undone.edits, true)
     expect(prepared.ok && garden.text(map)).toBe(before)
-    const redone = undoChange(garden.records, { ...undone, edits: prepared.ok ? prepared.edits : [] }, ChangeId.parse(crypto.randomUUID())).change!
+    const redone = undoChange(
+      garden.records,
+      { ...undone, edits: prepared.ok ? prepared.edits : [] },
+      ChangeId.parse(crypto.randomUUID()),
+    ).change!
     expect(prepareChange(garden.records, redone.edits, true).ok).toBe(true)
     expect(garden.text(map)).toBe('- Garden\n  - Spring\n  - Summer')
     expect(redone.label).toBe('Split off Spring')
@@ -95,7 +117,9 @@ describe('undo', () => {
 
   test('of an addition trashes the outermost record only', () => {
     const { garden } = grown()
-    const { change } = garden.do((records, making) => addTopic(records, { parent: garden.topic('Summer'), after: 'last', text: 'Hay' }, making))
+    const { change } = garden.do((records, making) =>
+      addTopic(records, { parent: garden.topic('Summer'), after: 'last', text: 'Hay' }, making),
+    )
     expect(undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!.edits).toEqual([
       { kind: 'topic', id: change.edits[0]!.id, before: { trashed: false }, after: { trashed: true } },
     ])
@@ -116,7 +140,8 @@ describe('undo', () => {
 test('edits applied to a copy of the records give the same records', () => {
   const { garden } = grown()
   const copy = new Garden()
-  for (const kind of ['map', 'topic', 'note', 'collection'] as const) for (const record of garden.records.all(kind)) copy.records.put(kind, record as never)
+  for (const kind of ['map', 'topic', 'note', 'collection'] as const)
+    for (const record of garden.records.all(kind)) copy.records.put(kind, record as never)
   const { change } = garden.do((records, making) => splitOff(records, { topic: garden.topic('Spring') }, making))
   applyEdits(copy.records, change.edits)
   expect(contents(copy.records)).toEqual(contents(garden.records))

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { revertEdits } from '../../../src/core/changes/edit'
-import { Refusal } from '../../../src/core/changes/problem'
 import { prepareChange } from '../../../src/core/changes/prepare'
+import { Refusal } from '../../../src/core/changes/problem'
 import { addLooseTopic } from '../../../src/core/commands/add-loose-topic'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { bringBack } from '../../../src/core/commands/bring-back'
@@ -38,7 +38,11 @@ function perform(records: Records, making: Making, [which, a, b]: [number, numbe
     case 1:
       return setText(records, { topic: topic.id, text: `text ${b % 7}` }, making)
     case 2:
-      return moveTopics(records, { topics: [topic.id], parent: other.id, after: 'last', side: b % 3 ? null : 'left' }, making)
+      return moveTopics(
+        records,
+        { topics: [topic.id], parent: other.id, after: 'last', side: b % 3 ? null : 'left' },
+        making,
+      )
     case 3:
       return deleteTopics(records, { topics: [topic.id, other.id] }, making)
     case 4:
@@ -48,15 +52,27 @@ function perform(records: Records, making: Making, [which, a, b]: [number, numbe
     case 6:
       return bringBack(records, { topic: topic.id }, making)
     case 7:
-      return mergeMaps(records, { plan: planMerge(records, map.id, [otherMap.id], b % 2 ? 'beside' : 'combined') }, making)
+      return mergeMaps(
+        records,
+        { plan: planMerge(records, map.id, [otherMap.id], b % 2 ? 'beside' : 'combined') },
+        making,
+      )
     case 8:
-      return addCrosslink(records, { from: topic.id, to: b % 2 ? { topic: other.id } : { map: map.id }, drawn: 'quiet' }, making)
+      return addCrosslink(
+        records,
+        { from: topic.id, to: b % 2 ? { topic: other.id } : { map: map.id }, drawn: 'quiet' },
+        making,
+      )
     case 9:
       return writeNote(records, { topic: topic.id, base: '', text: `note ${b % 5}` }, making)
     case 10:
-      return b % 3 === 0 ? trashMap(records, { map: map.id }, making) : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, making)
+      return b % 3 === 0
+        ? trashMap(records, { map: map.id }, making)
+        : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, making)
     default:
-      return b % 2 ? makeMap(records, { collection: COLLECTION, title: `map ${b % 5}` }, making) : evenOutSides(records, { map: map.id }, making)
+      return b % 2
+        ? makeMap(records, { collection: COLLECTION, title: `map ${b % 5}` }, making)
+        : evenOutSides(records, { map: map.id }, making)
   }
 }
 
@@ -66,7 +82,11 @@ function expectInvariants(records: Records): void {
     if (map.trashed) continue
     expect(records.heads(map.id).filter((topic) => topic.place.x === null && !topic.trashed)).toHaveLength(1)
     const seen = new Set<string>()
-    for (let at: typeof map | undefined = map; at; at = records.get('map', records.get('topic', at.homeDoorway)?.place.map ?? null)) {
+    for (
+      let at: typeof map | undefined = map;
+      at;
+      at = records.get('map', records.get('topic', at.homeDoorway)?.place.map ?? null)
+    ) {
       expect(seen.has(at.id)).toBe(false)
       seen.add(at.id)
     }
@@ -83,7 +103,10 @@ function expectInvariants(records: Records): void {
       seen.add(at.id)
     }
   }
-  for (const link of records.all('crosslink')) expect(records.get('topic', link.from) && (records.get('topic', link.toTopic) ?? records.get('map', link.toMap))).toBeDefined()
+  for (const link of records.all('crosslink'))
+    expect(
+      records.get('topic', link.from) && (records.get('topic', link.toTopic) ?? records.get('map', link.toMap)),
+    ).toBeDefined()
 }
 
 test('whatever people do, the invariants hold and every change inverts exactly', () => {

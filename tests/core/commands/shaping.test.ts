@@ -24,14 +24,28 @@ describe('moving branches', () => {
   test('hangs them behind the sibling that is named, in the order given', () => {
     const { garden, map } = plot()
     const topics = [garden.topic('Climbing'), garden.topic('Autumn')]
-    garden.do((records, making) => moveTopics(records, { topics, parent: garden.topic('Spring'), after: garden.topic('Sow peas'), side: null }, making))
-    expect(garden.text(map)).toBe('- Garden\n  - Spring\n    - Sow peas\n    - Climbing\n    - Autumn\n    - Prune\n  - Summer\n    - Pick beans\n      - Dwarf')
+    garden.do((records, making) =>
+      moveTopics(
+        records,
+        { topics, parent: garden.topic('Spring'), after: garden.topic('Sow peas'), side: null },
+        making,
+      ),
+    )
+    expect(garden.text(map)).toBe(
+      '- Garden\n  - Spring\n    - Sow peas\n    - Climbing\n    - Autumn\n    - Prune\n  - Summer\n    - Pick beans\n      - Dwarf',
+    )
   })
 
   test('refuses to hang a topic below itself and to move the root', () => {
     const { garden } = plot()
     const move = (topic: string, parent: string) => () =>
-      garden.do((records, making) => moveTopics(records, { topics: [garden.topic(topic)], parent: garden.topic(parent), after: null, side: null }, making))
+      garden.do((records, making) =>
+        moveTopics(
+          records,
+          { topics: [garden.topic(topic)], parent: garden.topic(parent), after: null, side: null },
+          making,
+        ),
+      )
     expect(move('Summer', 'Dwarf')).toThrow('A topic cannot hang below itself.')
     expect(move('Garden', 'Dwarf')).toThrow('The root of a map stays where it is.')
   })
@@ -44,7 +58,9 @@ describe('moving branches', () => {
     step('Dwarf', 'out')
     step('Climbing', 'out')
     step('Climbing', 'in')
-    expect(garden.text(map)).toContain('  - Spring\n    - Prune\n    - Sow peas\n  - Summer\n    - Pick beans\n      - Climbing\n    - Dwarf')
+    expect(garden.text(map)).toContain(
+      '  - Spring\n    - Prune\n    - Sow peas\n  - Summer\n    - Pick beans\n      - Climbing\n    - Dwarf',
+    )
     const before = garden.records.need('topic', garden.topic('Spring')).place.side
     step('Spring', before === 'left' ? 'right' : 'left')
     expect(garden.records.need('topic', garden.topic('Spring')).place.side).not.toBe(before)
@@ -56,7 +72,9 @@ describe('moving branches', () => {
     const map = garden.grow('Root')
     let last = garden.topic('Root')
     for (let i = 0; i < 12; i++)
-      [last] = garden.do((records, making) => addTopic(records, { parent: garden.topic('Root'), after: i === 0 ? 'last' : last, text: `${i}` }, making)).select as [typeof last]
+      [last] = garden.do((records, making) =>
+        addTopic(records, { parent: garden.topic('Root'), after: i === 0 ? 'last' : last, text: `${i}` }, making),
+      ).select as [typeof last]
     const sides = garden.records.children(garden.records.root(map)!.id).map((topic) => topic.place.side)
     expect(Math.abs(sides.filter((side) => side === 'left').length - 6)).toBeLessThanOrEqual(2)
     expect(evenSides([5, 1, 1, 3])).toEqual(['right', 'left', 'left', 'left'])
@@ -69,7 +87,9 @@ describe('deleting and restoring', () => {
     const { garden, map } = plot()
     const summer = garden.topic('Summer')
     const before = garden.text(map)
-    const { select } = garden.do((records, making) => deleteTopics(records, { topics: [summer, garden.topic('Dwarf')] }, making))
+    const { select } = garden.do((records, making) =>
+      deleteTopics(records, { topics: [summer, garden.topic('Dwarf')] }, making),
+    )
     expect(select).toEqual([garden.topic('Autumn')])
     expect(garden.text(map)).not.toContain('Dwarf')
     garden.do((records, making) => restoreTopic(records, { topic: summer }, making))
@@ -78,7 +98,9 @@ describe('deleting and restoring', () => {
 
   test('keeps the root of a map', () => {
     const { garden } = plot()
-    expect(() => garden.do((records, making) => deleteTopics(records, { topics: [garden.topic('Garden')] }, making))).toThrow('A map keeps its root topic.')
+    expect(() =>
+      garden.do((records, making) => deleteTopics(records, { topics: [garden.topic('Garden')] }, making)),
+    ).toThrow('A map keeps its root topic.')
   })
 })
 
@@ -87,7 +109,9 @@ describe('splitting off and bringing back', () => {
     const { garden, map } = plot()
     const summer = garden.topic('Summer')
     const beans = garden.topic('Pick beans')
-    garden.do((records, making) => addCrosslink(records, { from: garden.topic('Prune'), to: { topic: beans }, drawn: 'line' }, making))
+    garden.do((records, making) =>
+      addCrosslink(records, { from: garden.topic('Prune'), to: { topic: beans }, drawn: 'line' }, making),
+    )
     garden.do((records, making) => splitOff(records, { topic: summer }, making))
     const child = garden.records.need('topic', summer).opensMap!
     expect(garden.text(map)).not.toContain('Pick beans')
@@ -103,7 +127,9 @@ describe('splitting off and bringing back', () => {
     const before = garden.text(map)
     garden.do((records, making) => splitOff(records, { topic: garden.topic('Summer') }, making))
     const doorway = [...garden.records.all('topic')].find((topic) => topic.opensMap)!
-    garden.do((records, making) => writeNote(records, { topic: garden.records.root(doorway.opensMap!)!.id, base: '', text: 'Hot.' }, making))
+    garden.do((records, making) =>
+      writeNote(records, { topic: garden.records.root(doorway.opensMap!)!.id, base: '', text: 'Hot.' }, making),
+    )
     garden.do((records, making) => bringBack(records, { topic: doorway.id }, making))
     expect(garden.text(map)).toBe(before)
     expect(garden.records.need('note', garden.records.need('topic', doorway.id).note).text).toBe('Hot.')
@@ -113,7 +139,8 @@ describe('splitting off and bringing back', () => {
   test('refuses what makes no sense, and changes nothing', () => {
     const { garden } = plot()
     const before = contents(garden.records)
-    const split = (text: string) => () => garden.do((records, making) => splitOff(records, { topic: garden.topic(text) }, making))
+    const split = (text: string) => () =>
+      garden.do((records, making) => splitOff(records, { topic: garden.topic(text) }, making))
     expect(split('Garden')).toThrow('The root of a map cannot be split off')
     expect(split('Dwarf')).toThrow('nothing below')
     expect(contents(garden.records)).toEqual(before)
@@ -126,7 +153,9 @@ describe('splitting off and bringing back', () => {
     garden.do((records, making) => renameMap(records, { map: map.id, title: 'High summer' }, making))
     expect(garden.records.root(map.id)!.text).toBe('High summer')
     expect(garden.records.need('topic', map.homeDoorway).text).toBe('High summer')
-    garden.do((records, making) => setText(records, { topic: garden.records.root(map.id)!.id, text: 'Midsummer' }, making))
+    garden.do((records, making) =>
+      setText(records, { topic: garden.records.root(map.id)!.id, text: 'Midsummer' }, making),
+    )
     expect(garden.records.need('map', map.id).title).toBe('Midsummer')
   })
 
@@ -135,7 +164,13 @@ describe('splitting off and bringing back', () => {
     garden.do((records, making) => splitOff(records, { topic: garden.topic('Summer') }, making))
     const child = [...garden.records.all('map')].find(({ title }) => title === 'Summer')!
     const intoItself = () =>
-      garden.do((records, making) => moveTopics(records, { topics: [child.homeDoorway!], parent: garden.topic('Pick beans'), after: null, side: null }, making))
+      garden.do((records, making) =>
+        moveTopics(
+          records,
+          { topics: [child.homeDoorway!], parent: garden.topic('Pick beans'), after: null, side: null },
+          making,
+        ),
+      )
     expect(intoItself).toThrow('Home doorways cannot lead in a circle.')
   })
 })

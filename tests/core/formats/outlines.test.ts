@@ -5,20 +5,38 @@ import { readIndentedText, writeIndentedText } from '../../../src/core/formats/i
 import { countItems, type OutlineItem, outlineItem } from '../../../src/core/formats/outline'
 import { readText } from '../../../src/core/formats/read-text'
 
-const shape = (items: OutlineItem[]): unknown => items.map((item) => (item.children.length > 0 ? [item.text, shape(item.children)] : item.text))
+const shape = (items: OutlineItem[]): unknown =>
+  items.map((item) => (item.children.length > 0 ? [item.text, shape(item.children)] : item.text))
 
 describe('indented text', () => {
   test('takes tabs, spaces, bullets and numbers as they come', () => {
     const text = 'Garden\n\t• Spring\n\t\t1. Sow peas\n\t\t2) Prune\n\n  - Summer\n    Pick\tbeans'
-    expect(shape(readIndentedText(text))).toEqual([['Garden', [['Spring', ['Sow peas', 'Prune']], ['Summer', ['Pick\tbeans']]]]])
+    expect(shape(readIndentedText(text))).toEqual([
+      [
+        'Garden',
+        [
+          ['Spring', ['Sow peas', 'Prune']],
+          ['Summer', ['Pick\tbeans']],
+        ],
+      ],
+    ])
   })
 
   test('is read back as it was written, whatever the tree', () => {
     const word = fc.stringMatching(/^[a-z]{1,8}$/)
     const tree = fc.letrec<{ item: OutlineItem }>((tie) => ({
-      item: fc.record({ text: word, note: fc.constant(''), links: fc.constant([]), children: fc.oneof({ maxDepth: 4 }, fc.constant([]), fc.array(tie('item'), { maxLength: 3 })) }, { noNullPrototype: true }),
+      item: fc.record(
+        {
+          text: word,
+          note: fc.constant(''),
+          links: fc.constant<OutlineItem['links']>([]),
+          children: fc.oneof({ maxDepth: 4 }, fc.constant<OutlineItem[]>([]), fc.array(tie('item'), { maxLength: 3 })),
+        },
+        { noNullPrototype: true },
+      ),
     })).item
-    fc.assert(fc.property(fc.array(tree, { maxLength: 4 }), (items) => {
+    fc.assert(
+      fc.property(fc.array(tree, { maxLength: 4 }), (items) => {
         expect(readIndentedText(writeIndentedText(items))).toEqual(items)
       }),
     )
@@ -33,7 +51,8 @@ describe('indented text', () => {
 
 describe('a CommonMark page', () => {
   test('becomes headings and items, with paragraphs as their notes, word for word', () => {
-    const page = '# Garden\n\nWhat *grows*.\n\n| a | b |\n| - | - |\n| 1 | 2 |\n\n## Spring\n\n- Sow peas\n\n  In rows of\n  30 cm.\n\n  ```\n  code\n  ```\n  - Early\n- Prune\n'
+    const page =
+      '# Garden\n\nWhat *grows*.\n\n| a | b |\n| - | - |\n| 1 | 2 |\n\n## Spring\n\n- Sow peas\n\n  In rows of\n  30 cm.\n\n  ```\n  code\n  ```\n  - Early\n- Prune\n'
     const { items, format } = readText(page)
     expect(format).toBe('commonmark')
     expect(shape(items)).toEqual([['Garden', [['Spring', [['Sow peas', ['Early']], 'Prune']]]]])
@@ -42,7 +61,9 @@ describe('a CommonMark page', () => {
   })
 
   test('turns a paragraph of nothing but links into the links of its topic', () => {
-    const { items } = readText('# Garden\n\n[Seeds](https://example.org/seeds), [Plan](plan.md)\n\n## [Water](water.md)\n')
+    const { items } = readText(
+      '# Garden\n\n[Seeds](https://example.org/seeds), [Plan](plan.md)\n\n## [Water](water.md)\n',
+    )
     expect(items[0]!.links).toEqual([
       { address: 'https://example.org/seeds', title: 'Seeds' },
       { address: 'plan.md', title: 'Plan' },
@@ -52,7 +73,11 @@ describe('a CommonMark page', () => {
   })
 
   test('keeps text before the first heading, and skips levels without harm', () => {
-    expect(shape(readText('Preface here.\n\n# One\n\n### Deep\n\n# Two').items)).toEqual(['Preface here.', ['One', ['Deep']], 'Two'])
+    expect(shape(readText('Preface here.\n\n# One\n\n### Deep\n\n# Two').items)).toEqual([
+      'Preface here.',
+      ['One', ['Deep']],
+      'Two',
+    ])
   })
 
   test('is not seen in a plain list, even one with long lines', () => {
@@ -65,7 +90,14 @@ describe('addresses inside an imported folder', () => {
   test('are followed from the page, and never out of the folder', () => {
     expect(resolveAddress('a/page.md', '../b/other.md#x')).toEqual({ path: 'b/other.md', fragment: 'x' })
     expect(resolveAddress('page.md', '#Here%20we')).toEqual({ path: 'page.md', fragment: 'Here we' })
-    for (const address of ['../../etc/passwd', '/etc/passwd', 'https://example.org', 'javascript:alert(1)', '\\\\host\\share']) expect(resolveAddress('page.md', address)).toBeNull()
+    for (const address of [
+      '../../etc/passwd',
+      '/etc/passwd',
+      'https://example.org',
+      'javascript:alert(1)',
+      '\\\\host\\share',
+    ])
+      expect(resolveAddress('page.md', address)).toBeNull()
   })
 
   test('of headings keep letters of any script', () => {

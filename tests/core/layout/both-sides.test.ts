@@ -81,7 +81,10 @@ describe('layout to both sides', () => {
 
   test('lets a short branch nestle under the reach of a long one', () => {
     // Two first-level branches: the first has a wide fan two levels on, the second is a single box.
-    const nodes = [{ parent: 0, width: 50, height: 20, left: false }, { parent: 0, width: 50, height: 20, left: false }]
+    const nodes = [
+      { parent: 0, width: 50, height: 20, left: false },
+      { parent: 0, width: 50, height: 20, left: false },
+    ]
     nodes.push({ parent: 1, width: 50, height: 20, left: false })
     for (let i = 0; i < 9; i++) nodes.push({ parent: 2, width: 50, height: 20, left: false })
     nodes.push({ parent: 0, width: 50, height: 20, left: false })
@@ -92,7 +95,9 @@ describe('layout to both sides', () => {
   })
 
   test('stands 100,000 levels', () => {
-    const tree = treeFrom(Array.from({ length: 100_000 }, (_, i) => ({ parent: i - 1, width: 10, height: 10, left: false })))
+    const tree = treeFrom(
+      Array.from({ length: 100_000 }, (_, i) => ({ parent: i - 1, width: 10, height: 10, left: false })),
+    )
     expect(layoutBothSides(tree).y.every((y) => y === -5)).toBe(true)
   })
 })

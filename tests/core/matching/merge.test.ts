@@ -17,7 +17,9 @@ test('texts agree when case, accents, punctuation and plural aside they are the 
 const two = () => {
   const garden = new Garden()
   const target = garden.grow('Wells\nThe network\n  Well 23\nReading\n  Through ice')
-  const source = garden.grow('Notes on wells\nthe Network\n  Well 31\nReadings\n  Through ice!\n    Use hot water\nWishes')
+  const source = garden.grow(
+    'Notes on wells\nthe Network\n  Well 31\nReadings\n  Through ice!\n    Use hot water\nWishes',
+  )
   return { garden, target, source }
 }
 
@@ -25,8 +27,12 @@ describe('merging', () => {
   test('combined joins what agrees and adds the rest where it belongs; the source stays', () => {
     const { garden, target, source } = two()
     const before = garden.text(source)
-    const { report } = garden.do((records, making) => mergeMaps(records, { plan: planMerge(records, target, [source], 'combined') }, making))
-    expect(garden.text(target)).toBe('- Wells\n  - The network\n    - Well 23\n    - Well 31\n  - Reading\n    - Through ice\n      - Use hot water\n  - Wishes')
+    const { report } = garden.do((records, making) =>
+      mergeMaps(records, { plan: planMerge(records, target, [source], 'combined') }, making),
+    )
+    expect(garden.text(target)).toBe(
+      '- Wells\n  - The network\n    - Well 23\n    - Well 31\n  - Reading\n    - Through ice\n      - Use hot water\n  - Wishes',
+    )
     expect(garden.text(source)).toBe(before)
     expect(report).toMatchObject({ joined: 4, added: 3 })
   })
@@ -40,16 +46,28 @@ describe('merging', () => {
   test('keeps equal notes once, sets different ones after one another with their origin, and unites links', () => {
     const { garden, target, source } = two()
     const [ours, theirs] = [garden.topic('The network'), garden.topic('the Network')]
-    const note = (topic: typeof ours, text: string) => garden.do((records, making) => writeNote(records, { topic, base: '', text }, making))
+    const note = (topic: typeof ours, text: string) =>
+      garden.do((records, making) => writeNote(records, { topic, base: '', text }, making))
     note(ours, 'Seven lines.')
     note(theirs, 'Well 31 stands in a puddle.')
     note(garden.topic('Through ice'), 'Bore.')
     note(garden.topic('Through ice!'), 'Bore.')
-    for (const topic of [ours, theirs]) garden.do((records, making) => addWeblink(records, { topic, url: 'example.org', title: 'Data' }, making))
-    garden.do((records, making) => addCrosslink(records, { from: garden.topic('Well 31'), to: { topic: garden.topic('Use hot water') }, drawn: 'line' }, making))
-    const { report } = garden.do((records, making) => mergeMaps(records, { plan: planMerge(records, target, [source], 'combined') }, making))
+    for (const topic of [ours, theirs])
+      garden.do((records, making) => addWeblink(records, { topic, url: 'example.org', title: 'Data' }, making))
+    garden.do((records, making) =>
+      addCrosslink(
+        records,
+        { from: garden.topic('Well 31'), to: { topic: garden.topic('Use hot water') }, drawn: 'line' },
+        making,
+      ),
+    )
+    const { report } = garden.do((records, making) =>
+      mergeMaps(records, { plan: planMerge(records, target, [source], 'combined') }, making),
+    )
     expect(report).toMatchObject({ notesCombined: 1, notesEqual: 1, weblinks: 0, crosslinks: 1 })
-    expect(garden.records.need('note', garden.records.need('topic', ours).note).text).toBe('Seven lines.\n\n*From Notes on wells:*\n\nWell 31 stands in a puddle.')
+    expect(garden.records.need('note', garden.records.need('topic', ours).note).text).toBe(
+      'Seven lines.\n\n*From Notes on wells:*\n\nWell 31 stands in a puddle.',
+    )
     const copy = garden.records.children(ours).find(({ text }) => text === 'Well 31')!
     expect(garden.records.need('topic', garden.records.crosslinksFrom(copy.id)[0]!.toTopic).place.map).toBe(target)
   })
@@ -57,10 +75,16 @@ describe('merging', () => {
   test('takes several sources, and refuses itself without a trace', () => {
     const { garden, target, source } = two()
     const third = garden.grow('More\nWishes\nThe network\n  Well 31')
-    garden.do((records, making) => mergeMaps(records, { plan: planMerge(records, target, [source, third], 'combined') }, making))
+    garden.do((records, making) =>
+      mergeMaps(records, { plan: planMerge(records, target, [source, third], 'combined') }, making),
+    )
     expect(garden.text(target).match(/Well 31/g)).toHaveLength(2)
     const before = contents(garden.records)
-    expect(() => garden.do((records, making) => mergeMaps(records, { plan: planMerge(records, target, [target], 'combined') }, making))).toThrow('itself')
+    expect(() =>
+      garden.do((records, making) =>
+        mergeMaps(records, { plan: planMerge(records, target, [target], 'combined') }, making),
+      ),
+    ).toThrow('itself')
     expect(contents(garden.records)).toEqual(before)
   })
 })

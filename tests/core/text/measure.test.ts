@@ -19,11 +19,15 @@ describe('measuring text', () => {
   test('wraps within the width and loses no word', () => {
     const word = fc.stringMatching(/^[a-zäöü]{1,14}$/)
     fc.assert(
-      fc.property(fc.array(word, { minLength: 1, maxLength: 40 }), fc.integer({ min: 120, max: 400 }), (words, width) => {
-        const lines = wrapText(words.join(' '), width, 15, 400)
-        for (const line of lines) expect(line.width).toBeLessThanOrEqual(width)
-        expect(lines.map((line) => line.text).join(' ')).toBe(words.join(' '))
-      }),
+      fc.property(
+        fc.array(word, { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: 120, max: 400 }),
+        (words, width) => {
+          const lines = wrapText(words.join(' '), width, 15, 400)
+          for (const line of lines) expect(line.width).toBeLessThanOrEqual(width)
+          expect(lines.map((line) => line.text).join(' ')).toBe(words.join(' '))
+        },
+      ),
     )
   })
 

@@ -54,8 +54,13 @@ describe('a note in the editor', () => {
 
   test('changes only the lines of the paragraph that was changed', () => {
     const source = readNote(NOTE)
-    const current = source.blocks.map((block, i): DocumentNode => (i === 1 ? { type: 'paragraph', content: [{ type: 'text', text: 'New words.' }] } : block))
-    expect(writeNote(source, source.blocks, current)).toBe(NOTE.replace('A paragraph with *emphasis*, __strong__ and a\nhard wrap.', 'New words.'))
+    const current = source.blocks.map(
+      (block, i): DocumentNode =>
+        i === 1 ? { type: 'paragraph', content: [{ type: 'text', text: 'New words.' }] } : block,
+    )
+    expect(writeNote(source, source.blocks, current)).toBe(
+      NOTE.replace('A paragraph with *emphasis*, __strong__ and a\nhard wrap.', 'New words.'),
+    )
   })
 
   test('keeps its neighbours when a block is added or taken away', () => {
@@ -69,11 +74,23 @@ describe('a note in the editor', () => {
 
   test('shows as raw text what the editor has no form for', () => {
     const types = readNote(NOTE).blocks.map((block) => block.type)
-    expect(types).toEqual(['heading', 'paragraph', 'bulletList', 'orderedList', 'rawBlock', 'rawBlock', 'rawBlock', 'table', 'taskList', 'codeBlock'])
+    expect(types).toEqual([
+      'heading',
+      'paragraph',
+      'bulletList',
+      'orderedList',
+      'rawBlock',
+      'rawBlock',
+      'rawBlock',
+      'table',
+      'taskList',
+      'codeBlock',
+    ])
   })
 
   test('writes marks, lists, tables and links that mean the same when read again', () => {
-    const text = '**bold *both*** ~~gone~~ `code` [link **x**](https://example.org "t")\n\n- a\n  - b\n\n3. c\n\n> quote\n\n| a |\n| - |\n| x |\n'
+    const text =
+      '**bold *both*** ~~gone~~ `code` [link **x**](https://example.org "t")\n\n- a\n  - b\n\n3. c\n\n> quote\n\n| a |\n| - |\n| x |\n'
     const source = readNote(text)
     const rewritten = writeNote({ blocks: [], slices: [], gaps: [''] }, [], source.blocks)
     expect(readNote(rewritten).blocks).toEqual(source.blocks)

@@ -8,5 +8,6 @@ export const GET = endpoint({ access: 'person', handle: async ({ who }) => colle
 export const POST = endpoint({
   access: 'person',
   body: z.strictObject({ title: z.string().trim().min(1, 'Please give a name.').max(500) }),
-  handle: async ({ who, body }) => json(201, { collection: await transaction((client) => createCollection(client, who.id, body.title)) }),
+  handle: async ({ who, body }) =>
+    json(201, { collection: await transaction((client) => createCollection(client, who.id, body.title)) }),
 })

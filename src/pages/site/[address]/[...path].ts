@@ -7,7 +7,8 @@ export const GET = endpoint({
   async handle({ request, url, params }) {
     const address = params.address ?? ''
     // Relative links need the slash after the address.
-    if (params.path === undefined && !url.pathname.endsWith('/')) return new Response(null, { status: 308, headers: { Location: `${url.pathname}/` } })
+    if (params.path === undefined && !url.pathname.endsWith('/'))
+      return new Response(null, { status: 308, headers: { Location: `${url.pathname}/` } })
     return serveSite(request, address, params.path ?? '')
   },
 })

@@ -4,7 +4,8 @@ import { endpoint } from '../../../../server/http/endpoint'
 /** Changes after a number, for a browser that missed some; without one the caller's own newest, for undo and redo. */
 export const GET = endpoint({
   access: 'reader',
-  handle: ({ who, url }) => (url.searchParams.has('after') ? missedChanges(who, Number(url.searchParams.get('after'))) : ownChanges(who)),
+  handle: ({ who, url }) =>
+    url.searchParams.has('after') ? missedChanges(who, Number(url.searchParams.get('after'))) : ownChanges(who),
 })
 
 export const POST = endpoint({ access: 'editor', body: ChangesBody, handle: ({ who, body }) => commitFor(who, body) })

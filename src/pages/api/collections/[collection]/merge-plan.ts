@@ -1,4 +1,8 @@
 import { endpoint } from '../../../../server/http/endpoint'
 import { MergeRequest, planMergeOf } from '../../../../server/run-command'
 
-export const POST = endpoint({ access: 'reader', body: MergeRequest, handle: ({ who, body }) => planMergeOf(who.collection, body) })
+export const POST = endpoint({
+  access: 'reader',
+  body: MergeRequest,
+  handle: ({ who, body }) => planMergeOf(who.collection, body),
+})

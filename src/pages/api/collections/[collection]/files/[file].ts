@@ -6,6 +6,10 @@ import { FileIdInPath } from '../../../../../server/http/path-ids'
 export const GET = endpoint({
   access: 'reader',
   async handle({ who, request, params }) {
-    return serveContent(request, await fileOf(who.collection, pathId(FileIdInPath, params.file, 'file')), 'private, no-cache')
+    return serveContent(
+      request,
+      await fileOf(who.collection, pathId(FileIdInPath, params.file, 'file')),
+      'private, no-cache',
+    )
   },
 })

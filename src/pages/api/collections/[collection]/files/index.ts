@@ -8,7 +8,13 @@ export const POST = endpoint({
   access: 'editor',
   async handle({ who, request, url }) {
     const topic = pathId(TopicIdInPath, url.searchParams.get('topic') ?? undefined, 'topic')
-    const change = await uploadToTopic(who.collection, who.person, topic, url.searchParams.get('name') ?? '', bytesOf(request))
+    const change = await uploadToTopic(
+      who.collection,
+      who.person,
+      topic,
+      url.searchParams.get('name') ?? '',
+      bytesOf(request),
+    )
     return json(201, { change })
   },
 })

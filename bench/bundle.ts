@@ -1,0 +1,45 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import type { Measurement } from './measure'
+
+const CLIENT = join(import.meta.dirname, '..', 'dist', 'client', '_astro')
+const KB = 1_000
+
+/** A script and every script that it imports at once, by file name. */
+function closure(entries: readonly string[]): Set<string> {
+  const needed = new Set(entries)
+  for (const name of needed) {
+    const code = readFileSync(join(CLIENT, name), 'utf8')
+    for (const [, imported = ''] of code.matchAll(/(?:from|import)\s*["']\.\/([\w.-]+\.js)["']/g)) needed.add(imported)
+  }
+  return needed
+}
+
+/** Scripts needed to edit a map: the workspace, the note editor, and what runs them, compressed. */
+export function measureBundle(): Measurement {
+  const all = readdirSync(CLIENT)
+  const entries = all.filter((name) => /^(WorkspacePage|NoteEditor|client)\.[\w-]+\.js$/.test(name))
+  const size = (names: Iterable<string>) =>
+    [...names].reduce((sum, name) => sum + gzipSync(readFileSync(join(CLIENT, name))).length, 0) / KB
+  const value = size(closure(entries))
+  const first = size(closure(entries.filter((name) => !name.startsWith('NoteEditor'))))
+  const note = `${first.toFixed(0)} kB until the map can be edited, the rest with the note editor`
+  return {
+    name: 'bundle',
+    value,
+    unit: 'kB',
+    peer: null,
+    peerValue: null,
+    ratio: null,
+    limit: 400,
+    ok: value < 400,
+    note,
+  }
+}
+
+/** The script of a published map page. */
+export function measureReader(): Measurement {
+  const value = readFileSync(join(import.meta.dirname, '..', 'src', 'site', 'assets', 'reader.js')).length / KB
+  return { name: 'bundle-site', value, unit: 'kB', peer: null, peerValue: null, ratio: null, limit: 30, ok: value < 30 }
+}

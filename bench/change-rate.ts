@@ -1,0 +1,96 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { generateKeyBetween } from 'fractional-indexing'
+import { v7 as uuid } from 'uuid'
+import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
+import { run } from '../scripts/setup/run.mjs'
+import { serve } from '../scripts/setup/serve.mjs'
+import type { MapSnapshot } from '../src/core/records/snapshot'
+import { compare, type Measurement, median } from './measure'
+
+const WRITERS = 8
+const SECONDS = 6
+const ROUNDS = 3
+
+/** Committed changes a second through HTTP with eight writers, against pgbench's on the same server in turn. */
+export async function measureChangeRate(): Promise<Measurement> {
+  const data = mkdtempSync('/tmp/folvet-bench-')
+  const postgres = await startPostgres(data)
+  const pgbench = (args: string[]) => run(join(postgres.binaries, 'pgbench'), [...args, postgres.url])
+  try {
+    await migrate(postgres.url)
+    await pgbench(['-i', '-s', '10', '-q'])
+    const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
+    const ours: number[] = []
+    const theirs: number[] = []
+    try {
+      for (let round = 0; round < ROUNDS; round++) {
+        ours.push(await writeChanges(app.address))
+        const { output } = await pgbench(['-N', '-c', String(WRITERS), '-T', String(SECONDS)])
+        theirs.push(Number(/tps = ([\d.]+)/.exec(output)?.[1]))
+      }
+    } finally {
+      await app.stop()
+    }
+    return compare({
+      name: 'change-rate',
+      value: median(ours),
+      unit: 'changes/s',
+      peer: 'pgbench -N -c 8',
+      peerValue: median(theirs),
+      limit: 1 / 3,
+      better: 'higher',
+    })
+  } finally {
+    await postgres.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
+}
+
+/** Eight writers who each add topics to one collection, one change a request. */
+async function writeChanges(address: string): Promise<number> {
+  const begun = await fetch(`${address}/api/guests`, { method: 'POST' })
+  const headers = { cookie: begun.headers.get('set-cookie')!.split(';')[0]!, 'Content-Type': 'application/json' }
+  const { collection } = (await begun.json()) as { collection: string }
+  const base = `${address}/api/collections/${collection}`
+  const text = `# Root\n\n${Array.from({ length: WRITERS }, (_, i) => `- Branch ${i}`).join('\n')}`
+  const body = JSON.stringify({ pages: [{ path: 'a.md', text }] })
+  const imported = await fetch(`${base}/commands/import`, { method: 'POST', headers, body })
+  const map = ((await imported.json()) as { report: { maps: string[] } }).report.maps[0]!
+  const { topics } = (await (await fetch(`${base}/maps/${map}`, { headers })).json()) as MapSnapshot
+  const branches = topics.filter((topic) => topic.text.startsWith('Branch'))
+  let committed = 0
+  const end = Date.now() + SECONDS * 1_000
+  const writer = async (parent: string) => {
+    for (let rank = generateKeyBetween(null, null); Date.now() < end; rank = generateKeyBetween(rank, null)) {
+      const id = uuid()
+      const place = { map, parent, rank, side: null, x: null, y: null }
+      const after = {
+        id,
+        place,
+        text: 'A topic of the bench',
+        note: null,
+        opensMap: null,
+        folded: false,
+        trashed: false,
+      }
+      const change = {
+        id: uuid(),
+        label: 'Add a topic',
+        undoes: null,
+        edits: [{ kind: 'topic', id, before: null, after }],
+      }
+      const response = await fetch(`${base}/changes`, {
+        method: 'POST',
+        headers,
+        body: JSON.stringify({ changes: [change] }),
+      })
+      const answer = (await response.json()) as { results?: { ok: boolean }[] }
+      if (!answer.results?.[0]?.ok) throw new Error(`A change was refused: ${JSON.stringify(answer).slice(0, 300)}`)
+      committed++
+    }
+  }
+  const start = Date.now()
+  await Promise.all(branches.map((branch) => writer(branch.id)))
+  return (committed * 1_000) / (Date.now() - start)
+}

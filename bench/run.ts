@@ -1,0 +1,39 @@
+import { measureBundle, measureReader } from './bundle'
+import { measureChangeRate } from './change-rate'
+import { layoutBenches } from './layout'
+import type { Measurement } from './measure'
+
+const asJson = process.argv.includes('--json')
+const only = process.argv.find((argument) => argument.startsWith('--only='))?.slice('--only='.length)
+
+const benches: Record<string, () => Promise<Measurement> | Measurement> = {
+  ...layoutBenches,
+  'change-rate': measureChangeRate,
+  bundle: measureBundle,
+  'bundle-site': measureReader,
+}
+
+const number = (value: number) => (value >= 100 ? value.toFixed(0) : value.toPrecision(3))
+
+function inWords({ name, value, unit, peer, peerValue, ratio, limit, ok, note }: Measurement): string {
+  const against =
+    peer && peerValue !== null && ratio !== null ? `, ${peer} ${number(peerValue)} ${unit}, ratio ${number(ratio)}` : ''
+  const bound = limit === null ? '' : `, limit ${number(limit)}`
+  return `${ok ? 'ok    ' : 'missed'} ${name.padEnd(14)} ${number(value)} ${unit}${against}${bound}${note ? ` (${note})` : ''}`
+}
+
+let layout10k: number | null = null
+for (const [name, bench] of Object.entries(benches)) {
+  if (only && only !== name) continue
+  let result = await bench()
+  if (name === 'layout-10k') layout10k = result.value
+  if (name === 'layout-100k' && layout10k !== null) {
+    const times = result.value / layout10k
+    result = {
+      ...result,
+      ok: result.ok && times <= 13,
+      note: `${result.note}; ${times.toFixed(1)} × layout-10k, limit 13`,
+    }
+  }
+  console.log(asJson ? JSON.stringify(result) : inWords(result))
+}

@@ -1,0 +1,95 @@
+import { rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { CHROMIUM, ensureChromium, ensurePackages, root } from './setup/dependencies.mjs'
+import { main, say } from './setup/say.mjs'
+
+const FLAGS = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
+
+/** Takes the pictures in docs/screenshots from the demo, on a database that is gone afterwards. */
+await main(async () => {
+  await ensurePackages()
+  await ensureChromium()
+  const { ensureBuilt } = await import('./setup/build.mjs')
+  const { freePort, temporaryPostgres } = await import('./setup/postgres.mjs')
+  const { loadDemo, serve } = await import('./setup/serve.mjs')
+  const { chromium } = await import('@playwright/test')
+  await ensureBuilt()
+  const postgres = await temporaryPostgres()
+  await loadDemo(postgres.url)
+  const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS })
+  const folder = join(root, 'docs', 'screenshots')
+  rmSync(folder, { recursive: true, force: true })
+  try {
+    const page = await browser.newPage({
+      viewport: { width: 1280, height: 800 },
+      baseURL: app.address,
+      reducedMotion: 'reduce',
+    })
+    const shot = async (name) => {
+      await page.waitForTimeout(400)
+      await page.screenshot({ path: join(folder, `${name}.png`) })
+      say(`docs/screenshots/${name}.png`)
+    }
+    const topic = (name) => page.getByRole('treeitem', { name: new RegExp(`^${name}`) }).first()
+    await page.goto('/')
+    await page.getByRole('button', { name: /Look at the demo/ }).waitFor()
+    await shot('sign-in')
+    await page.getByRole('button', { name: /Look at the demo/ }).click()
+    await page.getByRole('link', { name: 'Vennmoor handbook' }).waitFor()
+    await shot('home')
+    await page.getByRole('link', { name: 'Vennmoor handbook' }).click()
+    await page.getByRole('link', { name: 'Vegetation' }).waitFor()
+    await shot('collection')
+    const collection = page.url()
+    await page
+      .getByRole('row', { name: /home map/i })
+      .getByRole('link')
+      .first()
+      .click()
+    await topic('Raise the water first').waitFor()
+    await shot('map')
+    await page.emulateMedia({ colorScheme: 'dark' })
+    await shot('map-dark')
+    await page.emulateMedia({ colorScheme: 'light' })
+    await page.goto(collection)
+    await page.getByRole('link', { name: 'Dipwells and readings' }).click()
+    await topic('A ditch shows').click()
+    await page.getByRole('textbox', { name: 'Note' }).waitFor()
+    await shot('note')
+    await page.getByRole('button', { name: 'Open a second pane' }).click()
+    await page.getByRole('button', { name: /Show it as outline/ }).click()
+    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await shot('two-panes')
+    await page.goto(collection)
+    await page.getByRole('link', { name: 'Dipwells and readings' }).click()
+    await topic('Dipwells and readings').click({ button: 'right' })
+    await page.getByRole('menuitem', { name: /^Merge/ }).click()
+    await page.getByRole('combobox', { name: 'Maps to take over' }).click()
+    await page.getByRole('option', { name: /^Notes on dipwells/ }).click()
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Show the plan' }).click()
+    await page.getByText(/topics are joined/).waitFor()
+    await shot('merge-plan')
+    await page.goto(`${collection}/publish`)
+    await page.getByRole('button', { name: 'Publish', exact: true }).click()
+    await page.getByRole('link', { name: 'Open the site' }).waitFor()
+    await shot('publish')
+    await page.goto(await page.getByRole('link', { name: 'Open the site' }).getAttribute('href'))
+    await page.getByRole('link', { name: 'Dipwells and readings' }).click()
+    await page.getByRole('heading', { level: 1 }).waitFor()
+    await shot('site')
+  } finally {
+    await browser.close()
+    await app.stop()
+    await postgres.stop()
+  }
+})

@@ -1,0 +1,81 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureChromium, ensurePackages, root } from './setup/dependencies.mjs'
+import { run } from './setup/run.mjs'
+import { main, say } from './setup/say.mjs'
+
+const env = { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' }
+const counted = { passed: 0, failed: 0 }
+
+/** A check that passes or fails as a whole. */
+async function check(name, program, args) {
+  const start = Date.now()
+  const { code, output } = await run(program, args, { cwd: root, env })
+  counted[code === 0 ? 'passed' : 'failed']++
+  say(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - start) / 1000).toFixed(0)} s)`)
+  if (code !== 0) say(output)
+  return code === 0
+}
+
+/** A suite that reports how many of its tests passed; a suite that reports nothing has failed. */
+async function suite(name, args, report, read) {
+  say(`\n── ${name}`)
+  const { code } = await run('npx', ['--no-install', ...args], {
+    cwd: root,
+    env: { ...env, FOLVET_REPORT: report },
+    show: true,
+  })
+  let result = { passed: 0, failed: 0 }
+  try {
+    result = read(JSON.parse(readFileSync(report, 'utf8')))
+  } catch {
+    say(`${name} wrote no report.`)
+  }
+  if (code !== 0 && result.failed === 0) result.failed = 1
+  if (result.passed + result.failed === 0) result.failed = 1
+  counted.passed += result.passed
+  counted.failed += result.failed
+}
+
+const fromVitest = (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests })
+const fromPlaywright = ({ stats }) => ({
+  passed: stats.expected,
+  failed: stats.unexpected + stats.flaky + stats.skipped,
+})
+
+/** Types, lint, import rules, unit tests, server tests on a real PostgreSQL, browser tests on the built application. */
+await main(async () => {
+  await ensurePackages()
+  await ensureChromium()
+  const { ensureBuilt } = await import('./setup/build.mjs')
+  const reports = mkdtempSync(join(tmpdir(), 'folvet-reports-'))
+  try {
+    await check('types of core', 'npx', ['--no-install', 'tsc', '-p', 'src/core'])
+    await check('types', 'npx', ['--no-install', 'astro', 'check', '--minimumSeverity', 'error'])
+    await check('lint and format', 'npx', ['--no-install', 'biome', 'check', '--error-on-warnings', '.'])
+    await check('import rules', 'npx', ['--no-install', 'depcruise', '--config', '.dependency-cruiser.cjs', 'src'])
+    await check('nothing unused', 'npx', ['--no-install', 'knip'])
+    await check('font metrics match the fonts', 'npx', [
+      '--no-install',
+      'tsx',
+      'scripts/build-font-metrics.ts',
+      '--check',
+    ])
+    await ensureBuilt()
+    for (const project of ['unit', 'server']) {
+      const report = join(reports, `${project}.json`)
+      await suite(
+        `${project} tests`,
+        ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+        report,
+        fromVitest,
+      )
+    }
+    await suite('browser tests', ['playwright', 'test'], join(reports, 'browser.json'), fromPlaywright)
+  } finally {
+    rmSync(reports, { recursive: true, force: true })
+  }
+  say(`\n${counted.passed} passed, ${counted.failed} failed`)
+  process.exitCode = counted.failed === 0 ? 0 : 1
+})
