@@ -177,7 +177,7 @@ describe('bad input', () => {
       '>'.repeat(100_000),
       '- '.repeat(100_000),
       '['.repeat(100_000),
-      '# a\n\n' + '*'.repeat(100_000),
+      `# a\n\n${'*'.repeat(100_000)}`,
     ]) {
       expect((await owner.command('import', { pages: [{ path: 'deep.md', text }] })).status).toBeLessThan(500)
     }

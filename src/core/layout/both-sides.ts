@@ -99,17 +99,17 @@ class Solver {
       if (aboveEnds || belowEnds) {
         this.across[child] = position
         row.last = position
-        if (belowFar > aboveFar) {
-          this.extendTop(row, end, { cell: below, along: belowAlong, across: belowAcross + position })
-          row.bottom = this.bottom[child]!
-          row.bottomShift = position
-        } else if (aboveFar > belowFar) {
-          row.bottom = this.extendBottom(child, { cell: above, along: aboveAlong, across: aboveAcross - position })
-          row.bottomShift = position
-        } else {
-          row.bottom = this.bottom[child]!
-          row.bottomShift = position
+        const aboveGoesOn = aboveFar > belowFar || next[above]! >= 0
+        const belowGoesOn = belowFar > aboveFar || next[below]! >= 0
+        row.bottom = this.bottom[child]!
+        if (aboveEnds && belowGoesOn) {
+          const rest = this.rest({ cell: below, along: belowAlong, across: belowAcross }, belowFar > aboveFar)
+          this.extendTop(row, end, { ...rest, across: rest.across + position })
+        } else if (belowEnds && aboveGoesOn) {
+          const rest = this.rest({ cell: above, along: aboveAlong, across: aboveAcross }, aboveFar > belowFar)
+          row.bottom = this.extendBottom(child, { ...rest, across: rest.across - position })
         }
+        row.bottomShift = position
         return
       }
       if (aboveFar <= belowFar) {
@@ -122,6 +122,17 @@ class Solver {
         belowAcross += acrossShift[below]!
         below = next[below]!
       }
+    }
+  }
+
+  /** What is left of a longer outline where a shorter one ends: from this cell on, or from the next one. */
+  private rest(at: Cursor, fromThis: boolean): Cursor {
+    if (fromThis) return at
+    const { next, alongShift, acrossShift } = this.cells
+    return {
+      cell: next[at.cell]!,
+      along: at.along + alongShift[at.cell]!,
+      across: at.across + acrossShift[at.cell]!,
     }
   }
 

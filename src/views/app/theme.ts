@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from '@mantine/core'
+import { createTheme, type MantineColorsTuple, Modal } from '@mantine/core'
 
 const spruce: MantineColorsTuple = [
   '#e2efec',
@@ -50,4 +50,10 @@ export const theme = createTheme({
   fontSizes: { xs: '13px', sm: '14px', md: '16px', lg: '18px', xl: '21px' },
   cursorType: 'pointer',
   autoContrast: true,
+  components: {
+    // The head of a dialog is no banner of the page.
+    Modal: Modal.extend({
+      defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'none' } } },
+    }),
+  },
 })

@@ -31,12 +31,10 @@ function treeFrom(nodes: { parent: number; width: number; height: number; left: 
   return tree
 }
 
-const node = fc.record({
-  parent: fc.nat(1_000),
-  width: fc.double({ min: 1, max: 400, noNaN: true }),
-  height: fc.double({ min: 1, max: 120, noNaN: true }),
-  left: fc.boolean(),
-})
+/** Sizes of any kind, and, as in real maps, many that are equal to one another. */
+const length = (max: number) =>
+  fc.oneof(fc.double({ min: 1, max, noNaN: true }), fc.constantFrom(max / 8, max / 4, max / 2))
+const node = fc.record({ parent: fc.nat(1_000), width: length(400), height: length(120), left: fc.boolean() })
 
 function overlaps(tree: BoxTree): [number, number][] {
   const { x, y } = layoutBothSides(tree)
