@@ -28,19 +28,30 @@ export class Caller {
     return new Caller(cookie, collection)
   }
 
-  async call(
+  /** The response as it comes; `address` is that of the server unless another process is meant. */
+  raw(
     method: string,
     path: string,
     body?: BodyInit | null,
     headers: Record<string, string> = {},
-  ): Promise<Answer> {
-    const response = await fetch(inject('address') + path, {
+    address = inject('address'),
+  ): Promise<Response> {
+    return fetch(address + path, {
       method,
       headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
       body: body ?? null,
       redirect: 'manual',
       signal: AbortSignal.timeout(20_000),
     })
+  }
+
+  async call(
+    method: string,
+    path: string,
+    body?: BodyInit | null,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> {
+    const response = await this.raw(method, path, body, headers)
     const isStream = response.headers.get('content-type') === 'text/event-stream'
     if (isStream) await response.body?.cancel()
     const text = isStream ? '' : await response.text()

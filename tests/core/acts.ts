@@ -1,0 +1,73 @@
+import fc from 'fast-check'
+import { addLooseTopic } from '../../src/core/commands/add-loose-topic'
+import { addTopic } from '../../src/core/commands/add-topic'
+import { bringBack } from '../../src/core/commands/bring-back'
+import type { Making, Outcome } from '../../src/core/commands/command'
+import { addCrosslink } from '../../src/core/commands/crosslinks'
+import { deleteTopics } from '../../src/core/commands/delete-topics'
+import { evenOutSides } from '../../src/core/commands/even-out-sides'
+import { makeMap, trashMap } from '../../src/core/commands/maps'
+import { mergeMaps } from '../../src/core/commands/merge-maps'
+import { moveTopics } from '../../src/core/commands/move-topics'
+import { restoreTopic } from '../../src/core/commands/restore-topic'
+import { setText } from '../../src/core/commands/set-text'
+import { splitOff } from '../../src/core/commands/split-off'
+import { writeNote } from '../../src/core/commands/write-note'
+import { planMerge } from '../../src/core/matching/merge-plan'
+import type { Records } from '../../src/core/records/records'
+import { COLLECTION } from './gardens'
+
+/** An act, chosen by numbers: which command, and which of the topics and maps that are there. */
+export const act = fc.tuple(fc.nat(11), fc.nat(999), fc.nat(999))
+
+/** The outcome of an act on these records; throws a Refusal or a RangeError where it cannot be done. */
+export function perform(records: Records, making: Making, [which, a, b]: [number, number, number]): Outcome {
+  const topics = [...records.all('topic')].sort((x, y) => (x.id < y.id ? -1 : 1))
+  const maps = [...records.all('map')].filter((map) => !map.trashed).sort((x, y) => (x.id < y.id ? -1 : 1))
+  const topic = topics[a % topics.length]!
+  const other = topics[b % topics.length]!
+  const map = maps[a % maps.length]!
+  const otherMap = maps[b % maps.length]!
+  switch (which) {
+    case 0:
+      return addTopic(records, { parent: topic.id, after: b % 2 ? 'last' : null, text: `topic ${b % 7}` }, making)
+    case 1:
+      return setText(records, { topic: topic.id, text: `text ${b % 7}` }, making)
+    case 2:
+      return moveTopics(
+        records,
+        { topics: [topic.id], parent: other.id, after: 'last', side: b % 3 ? null : 'left' },
+        making,
+      )
+    case 3:
+      return deleteTopics(records, { topics: [topic.id, other.id] }, making)
+    case 4:
+      return restoreTopic(records, { topic: topic.id }, making)
+    case 5:
+      return splitOff(records, { topic: topic.id }, making)
+    case 6:
+      return bringBack(records, { topic: topic.id }, making)
+    case 7:
+      return mergeMaps(
+        records,
+        { plan: planMerge(records, map.id, [otherMap.id], b % 2 ? 'beside' : 'combined') },
+        making,
+      )
+    case 8:
+      return addCrosslink(
+        records,
+        { from: topic.id, to: b % 2 ? { topic: other.id } : { map: map.id }, drawn: 'quiet' },
+        making,
+      )
+    case 9:
+      return writeNote(records, { topic: topic.id, base: '', text: `note ${b % 5}` }, making)
+    case 10:
+      return b % 3 === 0
+        ? trashMap(records, { map: map.id }, making)
+        : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, making)
+    default:
+      return b % 2
+        ? makeMap(records, { collection: COLLECTION, title: `map ${b % 5}` }, making)
+        : evenOutSides(records, { map: map.id }, making)
+  }
+}

@@ -1,0 +1,78 @@
+import { execFile } from 'node:child_process'
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, relative } from 'node:path'
+import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+
+const COMMAND = join(import.meta.dirname, '../../bin/folvet.mjs')
+let folder = ''
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'folvet-cli-'))
+  mkdirSync(join(folder, 'pages/files'), { recursive: true })
+  writeFileSync(
+    join(folder, 'pages/1-garden.md'),
+    '# Garden\n\nAll of it.\n\n- [Spring](2-spring.md)\n- See [peas](2-spring.md#sow-peas)\n- [Plan](files/plan.csv)\n- [Lost](nowhere.md)\n',
+  )
+  writeFileSync(join(folder, 'pages/2-spring.md'), '# Spring\n\n- Sow peas\n- [Back](1-garden.md)\n')
+  writeFileSync(join(folder, 'pages/files/plan.csv'), 'bed,length\nnorth,4\n')
+})
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+function folvet(...args: string[]): Promise<{ code: number; output: string; trouble: string }> {
+  return new Promise((resolve) => {
+    const env = { ...process.env, DATABASE_URL: inject('databaseUrl') }
+    execFile(process.execPath, [COMMAND, ...args], { env }, (error, output, trouble) =>
+      resolve({ code: error ? Number(error.code) : 0, output, trouble }),
+    )
+  })
+}
+
+const filesBelow = (path: string): string[] =>
+  readdirSync(path)
+    .flatMap((name) => (statSync(join(path, name)).isDirectory() ? filesBelow(join(path, name)) : [join(path, name)]))
+    .sort()
+
+/** Everything in a folder, by path and content. */
+const contentsOf = (path: string) =>
+  Object.fromEntries(filesBelow(path).map((file) => [relative(path, file), readFileSync(file).toString('base64')]))
+
+test('a folder is imported, checked and published without a browser', async () => {
+  const imported = await folvet('import', join(folder, 'pages'), '--title', 'Garden of the command line')
+  expect(imported.code, imported.trouble).toBe(0)
+  expect(JSON.parse(imported.output)).toMatchObject({
+    maps: 2,
+    files: 1,
+    unread: [{ page: '1-garden.md', address: 'nowhere.md' }],
+  })
+  const checked = await folvet('check', '--collection', 'Garden of the command line')
+  expect(JSON.parse(checked.output)).toEqual({ brokenLinks: [], unreachableMaps: [], missingFiles: [] })
+
+  const out = join(folder, 'site')
+  const published = await folvet('publish', '--collection', 'Garden of the command line', '--out', out)
+  expect(published.code, published.trouble).toBe(0)
+  expect(JSON.parse(published.output).files).toBe(filesBelow(out).length)
+  expect(existsSync(join(out, 'maps/spring.html'))).toBe(true)
+  const garden = readFileSync(join(out, 'maps/garden.html'), 'utf8')
+  expect(garden).toContain('href="../maps/spring.html"')
+  expect(garden).toMatch(/href="\.\.\/maps\/spring\.html#t-[0-9a-f]{12}"/)
+  const file = /href="\.\.\/(files\/[^"]+plan\.csv)"/.exec(garden)?.[1] ?? ''
+  expect(readFileSync(join(out, file), 'utf8')).toBe('bed,length\nnorth,4\n')
+
+  const again = join(folder, 'again')
+  await folvet('publish', '--collection', 'Garden of the command line', '--out', again)
+  expect(contentsOf(again)).toEqual(contentsOf(out))
+}, 60_000)
+
+test('a folder that holds something else is not written over, and wrong calls are answered with the usage', async () => {
+  const precious = join(folder, 'precious')
+  mkdirSync(precious)
+  writeFileSync(join(precious, 'letter.txt'), 'Dear')
+  const refused = await folvet('publish', '--collection', 'Garden of the command line', '--out', precious)
+  expect(refused.code).toBe(1)
+  expect(refused.trouble).toContain('holds something else than a site')
+  expect(readFileSync(join(precious, 'letter.txt'), 'utf8')).toBe('Dear')
+  expect((await folvet('sing')).code).toBe(2)
+  expect((await folvet('publish')).trouble).toContain('Usage:')
+  expect((await folvet('import', join(folder, 'nothing-here'))).code).toBe(1)
+  expect((await folvet('check', '--collection', 'No such collection')).code).toBe(1)
+}, 60_000)

@@ -1,0 +1,75 @@
+import { v7 as uuid } from 'uuid'
+import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { freePort } from '../../scripts/setup/postgres.mjs'
+import { serve } from '../../scripts/setup/serve.mjs'
+import type { CommittedChange } from '../../src/core/changes/edit'
+import { Caller } from './people'
+
+let second: Awaited<ReturnType<typeof serve>>
+let owner: Caller
+let map = ''
+beforeAll(async () => {
+  second = await serve({ databaseUrl: inject('databaseUrl'), port: await freePort() })
+  owner = await Caller.begin()
+  map = await owner.grow('# Garden\n\n- Spring')
+})
+afterAll(() => second.stop())
+
+/** Reads a change stream until `count` changes have come. */
+async function follow(address: string, since: number, count: number): Promise<CommittedChange[]> {
+  const path = `/api/collections/${owner.collection}/stream?since=${since}`
+  const response = await owner.raw('GET', path, null, {}, address)
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  const changes: CommittedChange[] = []
+  let text = ''
+  while (changes.length < count) {
+    const { value, done } = await reader.read()
+    if (done) break
+    text += value
+    for (let end = text.indexOf('\n\n'); end >= 0; end = text.indexOf('\n\n')) {
+      const data = /^data: (.*)$/m.exec(text.slice(0, end))?.[1]
+      if (data) changes.push(...(JSON.parse(data) as CommittedChange[]))
+      text = text.slice(end + 2)
+    }
+  }
+  await reader.cancel()
+  return changes
+}
+
+const rename = async (address: string, text: string, id = uuid()) => {
+  const spring = (await owner.map(map)).topics.find(({ place }) => place.parent !== null)!
+  const edit = { kind: 'topic', id: spring.id, before: { text: spring.text }, after: { text } }
+  const body = JSON.stringify({ changes: [{ id, label: 'Reword Spring', edits: [edit], undoes: null }] })
+  const headers = { 'Content-Type': 'application/json' }
+  const response = await owner.raw('POST', `/api/collections/${owner.collection}/changes`, body, headers, address)
+  return ((await response.json()) as { results: { ok: true; change: CommittedChange }[] }).results[0]!.change
+}
+
+test('what one process commits reaches those who listen at the other, in order', async () => {
+  const { number } = await owner.map(map)
+  const following = follow(second.address, number, 6)
+  const sent: number[] = []
+  for (let i = 0; i < 6; i++)
+    sent.push((await rename(i % 2 ? second.address : inject('address'), `Spring ${i}`)).number)
+  const seen = await following
+  expect(seen.map((change) => change.number)).toEqual(sent)
+  expect(sent).toEqual(Array.from({ length: 6 }, (_, i) => number + 1 + i))
+})
+
+test('a change that is sent again to the other process is answered with what was stored', async () => {
+  const id = uuid()
+  const first = await rename(inject('address'), 'Once', id)
+  const again = await rename(second.address, 'Twice', id)
+  expect(again).toEqual(first)
+  expect((await owner.map(map)).topics.map(({ text }) => text)).toContain('Once')
+})
+
+test('writers at both processes at once number their changes without gaps', async () => {
+  const { number } = await owner.map(map)
+  const all = await Promise.all(
+    Array.from({ length: 30 }, (_, i) => rename(i % 2 ? second.address : inject('address'), `Word ${i}`)),
+  )
+  expect(all.map((change) => change.number).sort((a, b) => a - b)).toEqual(
+    Array.from({ length: 30 }, (_, i) => number + 1 + i),
+  )
+})
