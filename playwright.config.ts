@@ -14,6 +14,7 @@ export default defineConfig({
     colorScheme: 'light',
     actionTimeout: 10_000,
     screenshot: 'only-on-failure',
+    trace: 'retain-on-failure',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -121,6 +121,14 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     ])
     await expect(page.getByRole('link', { name: /^beds\.csv/ })).toBeVisible()
     await expect(page.getByRole('link', { name: /^plan\.txt/ })).toBeVisible()
+    const dropped = await page.evaluateHandle(() => {
+      const carried = new DataTransfer()
+      carried.items.add(new File(['Cloves, 40'], 'order.txt', { type: 'text/plain' }))
+      return carried
+    })
+    await page.getByText('Drop files here, or').dispatchEvent('drop', { dataTransfer: dropped })
+    await expect(page.getByRole('link', { name: /^order\.txt/ })).toBeVisible()
+    await page.getByRole('button', { name: 'Remove order.txt' }).click()
     await page.getByRole('button', { name: 'Remove plan.txt' }).click()
     await expect(page.getByRole('link', { name: /^plan\.txt/ })).toHaveCount(0)
     await page.getByRole('button', { name: 'Add a web link' }).click()
