@@ -4,7 +4,7 @@ import { defineConfig } from 'astro/config'
 
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone' }),
+  adapter: node({ mode: 'middleware' }),
   integrations: [react()],
   devToolbar: { enabled: false },
   telemetry: false,

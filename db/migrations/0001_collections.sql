@@ -201,6 +201,17 @@ CREATE TABLE publication_page (
   CHECK ((bytes IS NULL) <> (content IS NULL))
 );
 
+-- Sizes of collections differ by far. Told that there are few of them, the planner looks records up by id and never
+-- reads a whole collection to find some.
+ALTER TABLE change ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE map ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE topic ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE note ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE crosslink ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE weblink ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE file ALTER COLUMN collection SET (n_distinct = 4);
+ALTER TABLE attachment ALTER COLUMN collection SET (n_distinct = 4);
+
 -- Down Migration
 
 DROP TABLE publication_page, publication, attachment, file, content_chunk, content, weblink, crosslink, topic, note, map, change, membership, collection_counter, collection, session, person CASCADE;

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
 import { root } from './dependencies.mjs'
 import { run } from './run.mjs'
 import { say, Trouble } from './say.mjs'
@@ -21,6 +22,15 @@ function fingerprint() {
   return hash.digest('hex')
 }
 
+/** Lays a compressed form beside every script and style, for browsers that take it. */
+function compress(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name)
+    if (entry.isDirectory()) compress(path)
+    else if (/\.(js|css|svg)$/.test(entry.name)) writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }))
+  }
+}
+
 /** Builds the application where the build is missing or older than the sources. */
 export async function ensureBuilt() {
   const wanted = fingerprint()
@@ -29,5 +39,6 @@ export async function ensureBuilt() {
   const env = { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' }
   const { code, output } = await run('npx', ['--no-install', 'astro', 'build'], { cwd: root, env })
   if (code !== 0) throw new Trouble(`Folvet could not be built:\n${output.trim().split('\n').slice(-30).join('\n')}`)
+  compress(join(root, 'dist', 'client'))
   writeFileSync(STAMP, wanted)
 }

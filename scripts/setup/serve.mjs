@@ -24,7 +24,7 @@ export async function loadDemo(databaseUrl) {
 
 /** Starts the built application and waits until it answers. Returns its address, process and a function that stops it. */
 export async function serve({ databaseUrl, port, env = {}, quiet = true }) {
-  const child = spawn(process.execPath, [join(root, 'dist', 'server', 'entry.mjs')], {
+  const child = spawn(process.execPath, [join(root, 'scripts', 'serve.mjs')], {
     env: {
       ...process.env,
       HOST: '127.0.0.1',

@@ -3,7 +3,7 @@ import { transaction } from '../../server/database'
 import { endpoint, json } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
 import { claimGuest, endGuest } from '../../server/people/people'
-import { expiredCookie } from '../../server/people/sessions'
+import { expiredCookie, forgetSessions } from '../../server/people/sessions'
 
 export const GET = endpoint({ access: 'person', handle: async ({ who }) => who })
 
@@ -21,6 +21,7 @@ export const POST = endpoint({
     if (who.address) throw new Failure(409, 'This is an account already.')
     if (!(await claimGuest(who.id, body.name, body.address, body.password)))
       throw new Failure(409, 'There is an account with this address already.')
+    forgetSessions()
     return json(200, { name: body.name })
   },
 })
@@ -31,6 +32,7 @@ export const DELETE = endpoint({
   async handle({ who }) {
     if (who.address) throw new Failure(409, 'This is an account. Sign out instead.')
     await transaction((client) => endGuest(client, who.id))
+    forgetSessions()
     return json(200, { ok: true }, { 'Set-Cookie': expiredCookie(), 'Clear-Site-Data': '"storage"' })
   },
 })

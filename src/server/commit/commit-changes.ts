@@ -2,10 +2,11 @@ import type { Change, CommittedChange, Edit } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import type { RecordKind } from '../../core/records/kinds'
-import { type Client, transaction } from '../database'
+import { type Client, prepared, transaction } from '../database'
 import { writeRecords } from '../records/tables'
 import { CHANGE_CHANNEL } from './channel'
 import { loadTouched } from './load-touched'
+import { countWritten } from './statistics'
 
 export interface Author {
   id: string
@@ -32,32 +33,36 @@ const fromRow = (row: ChangeRow): CommittedChange => ({ ...row, at: row.at.toISO
  * Returns a result for each, in the same order. Throws where the database fails: then nothing was committed.
  */
 export async function commitChanges(collection: string, submissions: readonly Submission[]): Promise<CommitResult[]> {
-  return transaction(async (client) => {
-    const last = await lockCounter(client, collection)
-    const known = await committedBefore(
-      client,
-      collection,
-      submissions.map(({ change }) => change.id),
-    )
-    const fresh = submissions.filter(({ change }) => !known.has(change.id))
-    const records = await loadTouched(
-      client,
-      collection,
-      fresh.flatMap(({ change }) => change.edits),
-    )
+  let rows = 0
+  const results = await transaction(async (client) => {
+    // Sent together; the lock comes first, so what the others read is what stands when it is held.
+    const [last, known, records] = await Promise.all([
+      lockCounter(client, collection),
+      committedBefore(
+        client,
+        collection,
+        submissions.map(({ change }) => change.id),
+      ),
+      loadTouched(
+        client,
+        collection,
+        submissions.flatMap(({ change }) => change.edits),
+      ),
+    ])
     const touched = new Map<RecordKind, Set<string>>()
     const at = new Date().toISOString()
     const committed: CommittedChange[] = []
-    const results = submissions.map(({ change, author }): CommitResult => {
+    const outcome = submissions.map(({ change, author }): CommitResult => {
       const before = known.get(change.id)
       if (before) return { ok: true, change: before }
-      const prepared = prepareChange(records, change.edits, true)
-      if (!prepared.ok) return { ok: false, id: change.id, problem: prepared.problem }
-      touch(touched, prepared.edits)
+      const result = prepareChange(records, change.edits, true)
+      if (!result.ok) return { ok: false, id: change.id, problem: result.problem }
+      touch(touched, result.edits)
+      rows += result.edits.length
       const number = last + committed.length + 1
       const stored: CommittedChange = {
         ...change,
-        edits: prepared.edits,
+        edits: result.edits,
         number,
         person: author.id,
         personName: author.name,
@@ -68,11 +73,15 @@ export async function commitChanges(collection: string, submissions: readonly Su
       return { ok: true, change: stored }
     })
     if (committed.length > 0) {
-      await writeRecords(client, collection, records, touched)
-      await writeChanges(client, collection, committed)
+      await Promise.all([
+        writeRecords(client, collection, records, touched),
+        writeChanges(client, collection, committed),
+      ])
     }
-    return results
+    return outcome
   })
+  countWritten(rows)
+  return results
 }
 
 function touch(touched: Map<RecordKind, Set<string>>, edits: readonly Edit[]): void {
@@ -84,10 +93,8 @@ function touch(touched: Map<RecordKind, Set<string>>, edits: readonly Edit[]): v
 }
 
 async function lockCounter(client: Client, collection: string): Promise<number> {
-  const { rows } = await client.query<{ last: number }>(
-    'SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE',
-    [collection],
-  )
+  const text = 'SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE'
+  const { rows } = await prepared<{ last: number }>(client, text, [collection])
   if (!rows[0]) throw new Error('There is no such collection.')
   return rows[0].last
 }
@@ -97,24 +104,30 @@ async function committedBefore(
   collection: string,
   ids: string[],
 ): Promise<Map<string, CommittedChange>> {
-  const { rows } = await client.query<ChangeRow>(`SELECT ${ROW} FROM change WHERE collection = $1 AND id = ANY($2)`, [
-    collection,
-    ids,
-  ])
+  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND id = ANY($2)`
+  const { rows } = await prepared<ChangeRow>(client, text, [collection, ids])
   return new Map(rows.map((row) => [row.id, fromRow(row)]))
 }
 
+/** Writes the history, moves the counter on, and wakes whoever listens when the transaction is committed. */
+const WRITE_CHANGES = `
+  WITH written AS (
+    INSERT INTO change (collection, number, id, person, person_name, label, undoes, at, edits)
+    SELECT $1, r.number, r.id, r.person, r."personName", r.label, r.undoes, r.at, r.edits
+    FROM jsonb_to_recordset($2::jsonb)
+      AS r(number bigint, id uuid, person uuid, "personName" text, label text, undoes uuid, at timestamptz, edits jsonb)
+  ), counted AS (UPDATE collection_counter SET last = $3 WHERE collection = $1)
+  SELECT pg_notify($4, $5)`
+
 async function writeChanges(client: Client, collection: string, changes: readonly CommittedChange[]): Promise<void> {
-  await client.query(
-    `INSERT INTO change (collection, number, id, person, person_name, label, undoes, at, edits)
-     SELECT $1, r.number, r.id, r.person, r."personName", r.label, r.undoes, r.at, r.edits
-     FROM jsonb_to_recordset($2::jsonb)
-       AS r(number bigint, id uuid, person uuid, "personName" text, label text, undoes uuid, at timestamptz, edits jsonb)`,
-    [collection, JSON.stringify(changes)],
-  )
   const { number } = changes.at(-1)!
-  await client.query('UPDATE collection_counter SET last = $2 WHERE collection = $1', [collection, number])
-  await client.query('SELECT pg_notify($1, $2)', [CHANGE_CHANNEL, `${collection}:${number}`])
+  await prepared(client, WRITE_CHANGES, [
+    collection,
+    JSON.stringify(changes),
+    number,
+    CHANGE_CHANNEL,
+    `${collection}:${number}`,
+  ])
 }
 
 /** Committed changes after `number`, oldest first, at most `limit`. */

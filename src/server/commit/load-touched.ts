@@ -6,8 +6,12 @@ import { loadInto } from '../records/tables'
 
 type Wanted = Map<RecordKind, Set<string>>
 
+/** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */
+const isId = <Id extends string>(id: Id | unknown): id is Id =>
+  typeof id === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(id)
+
 const want = (wanted: Wanted, kind: RecordKind, id: unknown) => {
-  if (typeof id !== 'string' || !/^[0-9a-f-]{36}$/i.test(id)) return
+  if (!isId<string>(id)) return
   const ids = wanted.get(kind)
   if (ids) ids.add(id)
   else wanted.set(kind, new Set([id]))
@@ -38,85 +42,91 @@ const isStructural = (edit: Edit) =>
     edit.before !== null &&
     ('place' in edit.after || 'opensMap' in edit.after || 'trashed' in edit.after))
 
+/** Topics by their ids, all above them, and siblings that have a rank which an edit wants, with the next after each. */
+// An array, unlike a joined set, is looked up by index whatever the planner thinks of its size.
+const TOPICS_AROUND = `AND id = ANY(ARRAY(
+  WITH RECURSIVE above(id, parent) AS (
+    SELECT t.id, t.parent FROM topic t WHERE t.collection = $1 AND t.id = ANY($2)
+    UNION SELECT t.id, t.parent FROM above JOIN topic t ON t.collection = $1 AND t.id = above.parent
+  )
+  SELECT above.id FROM above UNION ALL
+  SELECT near.id FROM unnest($3::uuid[], $4::text[]) AS wish(parent, rank) CROSS JOIN LATERAL (
+    SELECT t.id FROM topic t WHERE t.collection = $1 AND t.parent = wish.parent AND t.rank >= wish.rank COLLATE "C"
+    ORDER BY t.rank LIMIT 2) AS near))`
+
+/** Maps by their ids, and those on which topics stand. */
+const MAPS_AROUND =
+  'SELECT unnest($2::uuid[]) UNION SELECT t.map FROM topic t WHERE t.collection = $1 AND t.id = ANY($3)'
+
 /**
  * Loads the records that preparing these edits will look at: those they touch and name, parents above them,
  * neighbours in rank, heads of the maps, what moves along with a branch, and the home doorways on the way up.
+ * What does not move or open anything takes one round trip.
  */
 export async function loadTouched(client: Client, collection: string, edits: readonly Edit[]): Promise<Records> {
   const records = new Records()
   const wanted: Wanted = new Map()
   for (const edit of edits) wantReferences(wanted, edit)
-  for (const [kind, ids] of wanted)
-    if (kind !== 'map') await loadInto(records, client, kind, collection, 'AND id = ANY($2)', [[...ids]])
-  await loadAncestors(client, collection, records)
-  await loadNeighbours(client, collection, records, edits)
+  const topics = [...(wanted.get('topic') ?? [])]
+  const loadMaps = (maps: readonly string[]) => [
+    loadInto(records, client, 'map', collection, `AND id = ANY(ARRAY(${MAPS_AROUND}))`, [maps, topics]),
+    loadInto(records, client, 'topic', collection, `AND parent IS NULL AND map = ANY(ARRAY(${MAPS_AROUND}))`, [
+      maps,
+      topics,
+    ]),
+  ]
+  const { parents, ranks } = wishes(edits)
+  await Promise.all([
+    ...[...wanted]
+      .filter(([kind]) => kind !== 'topic' && kind !== 'map')
+      .map(([kind, ids]) => loadInto(records, client, kind, collection, 'AND id = ANY($2)', [[...ids]])),
+    loadInto(records, client, 'topic', collection, TOPICS_AROUND, [topics, parents, ranks]),
+    ...loadMaps([...(wanted.get('map') ?? [])]),
+  ])
   const structural = edits.filter(isStructural)
-  if (structural.length > 0) await loadBelow(client, collection, records, structural)
+  if (structural.length === 0) return records
+  await loadBelow(client, collection, records, structural)
   for (const topic of records.all('topic')) want(wanted, 'map', topic.place.map)
-  if (structural.length > 0) await loadHomeDoorways(client, collection, records, wanted)
-  const maps = [...(wanted.get('map') ?? [])]
-  await loadInto(records, client, 'map', collection, 'AND id = ANY($2)', [maps])
-  await loadInto(records, client, 'topic', collection, 'AND map = ANY($2) AND parent IS NULL', [maps])
+  await loadHomeDoorways(client, collection, records, wanted)
+  await Promise.all(loadMaps([...(wanted.get('map') ?? [])]))
   return records
 }
 
-async function loadAncestors(client: Client, collection: string, records: Records): Promise<void> {
-  const parents = [...records.all('topic')].flatMap((topic) => topic.place.parent ?? [])
-  const missing = parents.filter((id) => !records.get('topic', id))
-  if (missing.length === 0) return
-  const ids = `AND id IN (
-    WITH RECURSIVE above(id, parent) AS (
-      SELECT t.id, t.parent FROM topic t WHERE t.collection = $1 AND t.id = ANY($2)
-      UNION SELECT t.id, t.parent FROM above JOIN topic t ON t.collection = $1 AND t.id = above.parent
-    ) SELECT id FROM above)`
-  await loadInto(records, client, 'topic', collection, ids, [missing])
-}
-
-/** Siblings that have a rank which an edit wants, and the next after each. */
-async function loadNeighbours(
-  client: Client,
-  collection: string,
-  records: Records,
-  edits: readonly Edit[],
-): Promise<void> {
+/** The ranks that edits want, each below its parent. */
+function wishes(edits: readonly Edit[]): { parents: string[]; ranks: string[] } {
   const parents: string[] = []
   const ranks: string[] = []
   for (const edit of edits) {
     const place = edit.kind === 'topic' ? edit.after.place : undefined
-    if (!place?.parent || typeof place.rank !== 'string' || !records.get('topic', place.parent)) continue
+    if (!isId(place?.parent) || typeof place?.rank !== 'string') continue
     parents.push(place.parent)
     ranks.push(place.rank)
   }
-  if (parents.length === 0) return
-  const near = `AND id IN (
-    SELECT near.id FROM unnest($2::uuid[], $3::text[]) AS wish(parent, rank) CROSS JOIN LATERAL (
-      SELECT t.id FROM topic t WHERE t.collection = $1 AND t.parent = wish.parent AND t.rank >= wish.rank COLLATE "C"
-      ORDER BY t.rank LIMIT 2) AS near)`
-  await loadInto(records, client, 'topic', collection, near, [parents, ranks])
+  return { parents, ranks }
 }
 
 /** Everything below topics that are about to move or to go, trashed topics included. */
 async function loadBelow(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
   const heads = edits.flatMap((edit) => (edit.kind === 'topic' && 'place' in edit.after ? edit.id : []))
   if (heads.length === 0) return
-  const below = `AND id IN (
+  const below = `AND id = ANY(ARRAY(
     WITH RECURSIVE below(id, map) AS (
       SELECT t.id, t.map FROM topic t WHERE t.collection = $1 AND t.id = ANY($2)
       UNION SELECT t.id, t.map FROM below JOIN topic t ON t.collection = $1 AND t.map = below.map AND t.parent = below.id
-    ) SELECT id FROM below)`
+    ) SELECT id FROM below))`
   await loadInto(records, client, 'topic', collection, below, [heads])
 }
 
 /** The maps that arrive by any loaded topic, and the way up from them and from the wanted maps. */
 async function loadHomeDoorways(client: Client, collection: string, records: Records, wanted: Wanted): Promise<void> {
   const topics = [...records.all('topic')].map((topic) => topic.id)
-  const up = `AND id IN (
+  const up = `AND id = ANY(ARRAY(
     WITH RECURSIVE up(id, home_doorway) AS (
       SELECT m.id, m.home_doorway FROM map m WHERE m.collection = $1 AND (m.id = ANY($2) OR m.home_doorway = ANY($3))
       UNION SELECT m.id, m.home_doorway FROM up
         JOIN topic t ON t.collection = $1 AND t.id = up.home_doorway
         JOIN map m ON m.collection = $1 AND m.id = t.map
-    ) SELECT id FROM up)`
+    ) SELECT id FROM up))`
   const maps = await loadInto(records, client, 'map', collection, up, [[...(wanted.get('map') ?? [])], topics])
   // A doorway may be about to lead up from a map that lay elsewhere until now.
   const doorways = maps.flatMap((map) => map.homeDoorway ?? [])

@@ -93,18 +93,30 @@ function parse<Body>(schema: z.ZodType<Body>, value: unknown): Body {
 }
 
 async function readJson(request: Request): Promise<unknown> {
+  const bytes = await readBody(request)
+  try {
+    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
+  } catch {
+    throw new Failure(400, 'This request is not JSON in UTF-8.')
+  }
+}
+
+/** The whole body. One that tells its length is taken at once; any other is counted as it comes. */
+async function readBody(request: Request): Promise<ArrayBuffer | Buffer> {
+  const tooMuch = () => new Failure(413, 'This is too much at once: at most 20 MB.')
+  const told = request.headers.get('content-length')
+  if (told !== null) {
+    if (Number(told) > MAX_BODY) throw tooMuch()
+    return request.arrayBuffer()
+  }
   const chunks: Uint8Array[] = []
   let length = 0
   for await (const chunk of bytesOf(request)) {
     length += chunk.length
-    if (length > MAX_BODY) throw new Failure(413, 'This is too much at once: at most 20 MB.')
+    if (length > MAX_BODY) throw tooMuch()
     chunks.push(chunk)
   }
-  try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks)))
-  } catch {
-    throw new Failure(400, 'This request is not JSON in UTF-8.')
-  }
+  return Buffer.concat(chunks)
 }
 
 export const json = (status: number, value: unknown, headers: Record<string, string> = {}): Response =>

@@ -1,6 +1,6 @@
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
-import type { Client } from '../database'
+import { type Client, prepared } from '../database'
 import { attachmentTable } from './attachment-table'
 import { collectionTable } from './collection-table'
 import { crosslinkTable } from './crosslink-table'
@@ -30,10 +30,8 @@ export async function selectRecords<K extends RecordKind>(
   condition = '',
   parameters: unknown[] = [],
 ): Promise<RecordByKind[K][]> {
-  const { rows } = await client.query<RecordByKind[K]>(`${tables[kind].select} ${condition}`, [
-    collection,
-    ...parameters,
-  ])
+  const text = `${tables[kind].select} ${condition}`
+  const { rows } = await prepared<RecordByKind[K]>(client, text, [collection, ...parameters])
   return rows
 }
 
@@ -58,12 +56,13 @@ export async function writeRecords(
   records: Records,
   touched: ReadonlyMap<RecordKind, ReadonlySet<string>>,
 ): Promise<void> {
-  for (const kind of RECORD_KINDS) {
+  const writes = RECORD_KINDS.flatMap((kind) => {
     const ids = touched.get(kind)
-    if (!ids || ids.size === 0) continue
+    if (!ids || ids.size === 0) return []
     const rows = [...ids].map((id) => records.need(kind, id))
-    await client.query(tables[kind].upsert, [collection, JSON.stringify(rows)])
-  }
+    return prepared(client, tables[kind].upsert, [collection, JSON.stringify(rows)])
+  })
+  await Promise.all(writes)
 }
 
 /** Every record of a collection. Memory and time grow with the collection: for publishing, merging and checks. */
