@@ -1,6 +1,6 @@
 import { flextree } from 'd3-flextree'
-import { layoutBothSides } from '../src/core/layout/both-sides'
-import { type BoxTree, boxTree, SPACING } from '../src/core/layout/tree'
+import { type Block, SPACING } from '../src/core/layout/block'
+import { setChildren } from '../src/core/layout/kinds/set-children'
 import { compare, type Measurement, median, seededRandom } from './measure'
 
 interface Topic {
@@ -31,38 +31,97 @@ function makeTopics(count: number): Topic {
   return root
 }
 
-function flatten(root: Topic, count: number): BoxTree {
-  const tree = boxTree(count)
-  let used = 0
-  const waiting: { topic: Topic; parent: number }[] = [{ topic: root, parent: -1 }]
-  const last = new Int32Array(count).fill(-1)
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { topic, parent } = next
-    const at = used++
-    tree.width[at] = topic.width
-    tree.height[at] = topic.height
-    tree.left[at] = topic.left ? 1 : 0
-    tree.parent[at] = parent
-    if (parent >= 0) {
-      if (last[parent]! < 0) tree.first[parent] = at
-      else tree.next[last[parent]!] = at
-      last[parent] = at
-    }
-    for (let i = topic.children.length - 1; i >= 0; i--) waiting.push({ topic: topic.children[i]!, parent: at })
+type Branch = Block<Topic>
+
+const days: null[] = []
+const NONE: never[] = []
+const facts = { isLeft: () => false, days }
+
+/** Sets a branch whose children are set, as the map's layouter does. `left` tells the side on which it stands. */
+function setBranch(topic: Topic, children: readonly Branch[], level: number, left: boolean): Branch {
+  const head = { content: topic, width: topic.width, height: topic.height, children, enclosed: NONE }
+  const setting = level === 0 ? 'both' : left ? 'left' : 'right'
+  return setChildren(head, setting, level, 1, level === 0 ? { isLeft: (i) => children[i]!.content.left, days } : facts)
+}
+
+/** Lays out nested topics, children before their parents, without recursion. */
+function layOut(root: Topic): Branch {
+  interface Open {
+    topic: Topic
+    level: number
+    left: boolean
+    blocks: Branch[]
   }
-  return tree
+  const open: Open[] = [{ topic: root, level: 0, left: false, blocks: [] }]
+  while (true) {
+    const at = open.at(-1)!
+    const next = at.topic.children[at.blocks.length]
+    if (next && next.children.length === 0) {
+      at.blocks.push(setBranch(next, NONE, at.level + 1, at.level === 0 ? next.left : at.left))
+      continue
+    }
+    if (next) {
+      open.push({ topic: next, level: at.level + 1, left: at.level === 0 ? next.left : at.left, blocks: [] })
+      continue
+    }
+    const block = setBranch(at.topic, at.blocks, at.level, at.left)
+    open.pop()
+    const parent = open.at(-1)
+    if (!parent) return block
+    parent.blocks.push(block)
+  }
+}
+
+interface Positions {
+  x: Float64Array
+  y: Float64Array
+  width: Float64Array
+  height: Float64Array
+}
+
+/** Where every topic stands. */
+function positionsOf(root: Branch, count: number): Positions {
+  const at = {
+    x: new Float64Array(count),
+    y: new Float64Array(count),
+    width: new Float64Array(count),
+    height: new Float64Array(count),
+  }
+  at.width[0] = root.width
+  at.height[0] = root.height
+  let used = 1
+  const waiting: Branch[] = [root]
+  const where: number[] = [0]
+  for (let block = waiting.pop(); block; block = waiting.pop()) {
+    const own = where.pop()!
+    const x = at.x[own]!
+    const y = at.y[own]!
+    const { children, corners } = block
+    for (let i = 0; i < children.length; i++) {
+      const child = children[i]!
+      at.x[used] = x + corners[2 * i]!
+      at.y[used] = y + corners[2 * i + 1]!
+      at.width[used] = child.width
+      at.height[used] = child.height
+      if (child.children.length > 0) {
+        waiting.push(child)
+        where.push(used)
+      }
+      used++
+    }
+  }
+  return at
 }
 
 /** Counts overlapping pairs by a sweep over the upper edges. */
-function countOverlaps(tree: BoxTree): number {
-  const { x, y } = layoutBothSides(tree)
-  const order = [...Array(tree.count).keys()].sort((a, b) => y[a]! - y[b]!)
+function countOverlaps({ x, y, width, height }: Positions): number {
+  const order = [...x.keys()].sort((a, b) => y[a]! - y[b]!)
   let active: number[] = []
   let overlaps = 0
   for (const at of order) {
-    active = active.filter((other) => y[other]! + tree.height[other]! > y[at]! + 1e-6)
+    active = active.filter((other) => y[other]! + height[other]! > y[at]! + 1e-6)
     for (const other of active)
-      if (x[at]! < x[other]! + tree.width[other]! - 1e-6 && x[other]! < x[at]! + tree.width[at]! - 1e-6) overlaps++
+      if (x[at]! < x[other]! + width[other]! - 1e-6 && x[other]! < x[at]! + width[at]! - 1e-6) overlaps++
     active.push(at)
   }
   return overlaps
@@ -74,20 +133,21 @@ const timed = (work: () => unknown): number => {
   return performance.now() - start
 }
 
+const peer = flextree<Topic>({
+  nodeSize: (node) => [node.data.height + SPACING.siblings[1], node.data.width + SPACING.level],
+  spacing: 0,
+})
+
 /** Both take nested topics with sizes and end with a position for each; rounds alternate. */
 function layoutAgainstPeer(name: string, count: number, rounds: number): Measurement {
   const topics = makeTopics(count)
-  const peer = flextree<Topic>({
-    nodeSize: (node) => [node.data.height + SPACING.siblings[1], node.data.width + SPACING.level],
-    spacing: 0,
-  })
   const ours: number[] = []
   const theirs: number[] = []
   for (let round = 0; round < rounds; round++) {
-    ours.push(timed(() => layoutBothSides(flatten(topics, count))))
+    ours.push(timed(() => positionsOf(layOut(topics), count)))
     theirs.push(timed(() => peer(peer.hierarchy(topics))))
   }
-  const overlaps = countOverlaps(flatten(topics, count))
+  const overlaps = countOverlaps(positionsOf(layOut(topics), count))
   const result = compare({
     name,
     value: median(ours),
@@ -100,7 +160,55 @@ function layoutAgainstPeer(name: string, count: number, rounds: number): Measure
   return { ...result, ok: result.ok && overlaps === 0, note: `${overlaps} overlaps` }
 }
 
+/** The way from the root to a topic, as indices among the children: to one in the middle of the map, deep down. */
+function wayDown(root: Branch): number[] {
+  const way: number[] = []
+  for (let at = root; at.children.length > 0; at = at.children[way.at(-1)!]!) way.push(at.children.length >> 1)
+  return way
+}
+
+/** The text of one topic grows by a line: the branches on the way to the root are set anew, then everything has its place. */
+function relayout(count: number, rounds: number): Measurement {
+  const topics = makeTopics(count)
+  let root = layOut(topics)
+  const way = wayDown(root)
+  const ours: number[] = []
+  const theirs: number[] = []
+  let grown: Topic | null = null
+  for (let round = 0; round < rounds; round++) {
+    ours.push(
+      timed(() => {
+        const path = [root]
+        for (const index of way) path.push(path.at(-1)!.children[index]!)
+        const left = path[1]!.content.left
+        const leaf = path.at(-1)!
+        grown = { ...leaf.content, height: leaf.content.height + 20 }
+        let block = setBranch(grown, [], way.length, left)
+        for (let level = way.length - 1; level >= 0; level--) {
+          const children = [...path[level]!.children]
+          children[way[level]!] = block
+          block = setBranch(path[level]!.content, children, level, left)
+        }
+        root = block
+        return positionsOf(root, count)
+      }),
+    )
+    if (round % 5 === 0) theirs.push(timed(() => peer(peer.hierarchy(topics))))
+  }
+  const result = compare({
+    name: 'relayout-10k',
+    value: median(ours),
+    unit: 'ms',
+    peer: 'd3-flextree, all of it',
+    peerValue: median(theirs),
+    limit: 1 / 160,
+    better: 'lower',
+  })
+  return { ...result, note: `${countOverlaps(positionsOf(root, count))} overlaps after ${rounds} changes` }
+}
+
 export const layoutBenches = {
   'layout-10k': () => layoutAgainstPeer('layout-10k', 10_000, 25),
+  'relayout-10k': () => relayout(10_000, 60),
   'layout-100k': () => layoutAgainstPeer('layout-100k', 100_000, 7),
 }

@@ -121,6 +121,7 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
       weblinks: await selectRecords(client, 'weblink', collection, `AND topic IN (${here})`, [map]),
       attachments,
       files: await selectRecords(client, 'file', collection, 'AND id = ANY($2)', [attachments.map(({ file }) => file)]),
+      enclosures: await selectRecords(client, 'enclosure', collection, 'AND topics && $2', [[...held]]),
       farTopics,
     }
   })

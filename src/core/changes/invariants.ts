@@ -109,6 +109,9 @@ class Checker {
         this.mustExist('topic', edit.after.topic, 'The topic of this file')
         this.mustExist('file', edit.after.file, 'The file')
         return
+      case 'enclosure':
+        for (const topic of edit.after.topics ?? []) this.mustExist('topic', topic, 'A topic of this enclosure')
+        return
       case 'collection':
         this.mustExist('map', edit.after.homeMap, 'The home map')
         return

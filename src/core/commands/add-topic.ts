@@ -14,6 +14,11 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   note: null,
   opensMap: null,
   folded: false,
+  layout: null,
+  width: null,
+  numbering: null,
+  number: null,
+  dates: null,
   trashed: false,
 })
 

@@ -15,7 +15,8 @@ export function createMap(
 ): { map: MapId; root: TopicId } {
   const map = draft.newId(MapId)
   const root = draft.newId(TopicId)
-  draft.create('map', { id: map, title: titleOf(title), homeDoorway, trashed: false })
+  const shape = { layout: 'both', spacing: 1, numbering: null } as const
+  draft.create('map', { id: map, title: titleOf(title), homeDoorway, ...shape, trashed: false })
   draft.create('topic', blankTopic(root, { map, parent: null, rank: 'a0', side: null, x: null, y: null }, rootText))
   return { map, root }
 }

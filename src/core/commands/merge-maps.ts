@@ -1,11 +1,10 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
 import type { MergePlan } from '../matching/merge-plan'
-import { AttachmentId, CrosslinkId, NoteId, TopicId, WeblinkId } from '../records/ids'
+import { AttachmentId, CrosslinkId, EnclosureId, NoteId, TopicId, WeblinkId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { rankAfterLast } from '../tree/rank'
-import { blankTopic } from './add-topic'
 import { Draft, type Making, named, type Outcome } from './command'
 import { joinTexts } from './join-notes'
 import { sideForNew } from './sides'
@@ -39,6 +38,7 @@ export function mergeMaps(
     else merge.add(source, decision.below)
   }
   for (const decision of plan.decisions) merge.carryOver(records.need('topic', decision.source))
+  merge.carryEnclosures()
   const titles = plan.sources.map((map) => named(records.need('map', map).title))
   return {
     ...merge.draft.outcome(`Merge ${titles.join(', ')} into ${named(records.need('map', plan.target).title)}`),
@@ -60,6 +60,8 @@ class Merge {
   }
   /** Where each topic of a source went. */
   private readonly went = new Map<TopicId, TopicId>()
+  /** Copies that were added, by the topic that they are copies of. */
+  private readonly added = new Map<TopicId, TopicId>()
   private readonly lastRank = new Map<TopicId, string | null>()
   /** Notes of target topics as they will be, for several sources that join the same topic. */
   private readonly notes = new Map<TopicId, { id: NoteId; text: string }>()
@@ -95,11 +97,7 @@ class Merge {
       x: null,
       y: null,
     }
-    const copy: TopicRecord = {
-      ...blankTopic(id, place, source.text),
-      opensMap: source.opensMap,
-      folded: source.folded,
-    }
+    const copy: TopicRecord = { ...source, id, place, note: null, trashed: false }
     const note = this.records.get('note', source.note)
     if (note && note.text.trim() !== '') {
       copy.note = this.draft.create('note', { id: this.draft.newId(NoteId), text: note.text, trashed: false }).id
@@ -107,6 +105,7 @@ class Merge {
     }
     this.draft.create('topic', copy)
     this.went.set(source.id, id)
+    this.added.set(source.id, id)
     this.maps.set(id, map)
     this.report.added++
   }
@@ -193,6 +192,16 @@ class Merge {
       this.draft.create('crosslink', { ...link, id: this.draft.newId(CrosslinkId), from: topic, toTopic })
       this.report.crosslinks++
     }
+  }
+
+  /** Enclosures go along where every topic that they name does. */
+  carryEnclosures(): void {
+    for (const [source] of this.went)
+      for (const enclosure of this.records.enclosuresOf(source)) {
+        const topics = enclosure.topics.map((topic) => this.added.get(topic))
+        if (enclosure.topics[0] !== source || !topics.every((topic) => topic !== undefined)) continue
+        this.draft.create('enclosure', { ...enclosure, id: this.draft.newId(EnclosureId), topics })
+      }
   }
 
   /** Whether this was asked before: several sources can bring the same thing. */

@@ -1,9 +1,14 @@
+import { dequal } from 'dequal/lite'
 import { crosslinkIsQuiet } from '../network/crosslinks'
+import type { MapRecord } from '../records/map'
 import type { Records } from '../records/records'
-import type { TopicRecord } from '../records/topic'
-import { layoutBothSides } from './both-sides'
+import { isPlacedByHand, type TopicRecord } from '../records/topic'
+import { measureLine } from '../text/measure'
+import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
+import type { Block, Enclosed, Frame, Growth } from './block'
+import { growthOf, isFlanked, type Setting, setChildren } from './kinds/set-children'
+import { makeRoom, moveClear } from './make-room'
 import { type SetText, setTopicText, typeSizeAt } from './topic-box'
-import { type BoxTree, boxTree } from './tree'
 
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
 export type Sign = 'note' | 'file' | 'web' | 'link'
@@ -12,24 +17,70 @@ interface SignCount {
   count: number
 }
 
-/** A topic with its place on the map. Lengths in px; x and y are the upper left corner, the root's middle is 0, 0. */
-export interface TopicBox {
+/** What a topic shows wherever it stands. Lengths in px. */
+export interface Face {
   topic: TopicRecord
-  x: number
-  y: number
   width: number
   height: number
   level: number
-  /** Which of the eight branch hues; -1 at the root and at heads of loose branches. */
-  hue: number
-  growsLeft: boolean
+  /** The text as it is set, with the number before it. */
   text: SetText
+  number: string | null
   signs: readonly SignCount[]
-  /** Topics behind a doorway; null where the topic is none. */
-  behind: number | null
   /** Topics hidden below a folded topic. */
   hidden: number
-  parent: TopicBox | null
+  /** How it grows from its parent; null at the root and at heads of loose branches. */
+  growth: Growth | null
+  /** How its own children are set. */
+  setting: Setting
+}
+
+/** A topic with its place on the map. Lengths in px; x and y are the upper left corner, the root's middle is 0, 0. */
+export class TopicBox {
+  constructor(
+    readonly face: Face,
+    public x: number,
+    public y: number,
+    /** Which of the eight branch hues; -1 at the root and at heads of loose branches. */
+    readonly hue: number,
+    /** Topics behind a doorway; null where the topic is none. */
+    readonly behind: number | null,
+    public parent: TopicBox | null,
+  ) {}
+
+  get topic(): TopicRecord {
+    return this.face.topic
+  }
+  get width(): number {
+    return this.face.width
+  }
+  get height(): number {
+    return this.face.height
+  }
+  get level(): number {
+    return this.face.level
+  }
+  get text(): SetText {
+    return this.face.text
+  }
+  get number(): string | null {
+    return this.face.number
+  }
+  get signs(): readonly SignCount[] {
+    return this.face.signs
+  }
+  get hidden(): number {
+    return this.face.hidden
+  }
+  get growth(): Growth | null {
+    return this.face.growth
+  }
+  get setting(): Setting {
+    return this.face.setting
+  }
+  get growsLeft(): boolean {
+    return this.face.growth === 'left' || this.face.growth === 'indented-left'
+  }
 }
 
 export interface Bounds {
@@ -39,10 +90,17 @@ export interface Bounds {
   height: number
 }
 
+/** The frame of an enclosure on the map. */
+export interface EnclosureBox extends Bounds {
+  enclosure: string
+  hue: number
+}
+
 export interface MapLayout {
   /** In reading order: a parent before its children. */
   boxes: readonly TopicBox[]
   byTopic: ReadonlyMap<string, TopicBox>
+  enclosures: readonly EnclosureBox[]
   bounds: Bounds
 }
 
@@ -54,84 +112,226 @@ export const SIGN_SIZE = 16
 export const SIGN_COUNT_WIDTH = 8
 /** Width of the turned-down corner with its number. */
 export const DOORWAY_WIDTH = 34
+/** Room beside a folded topic for the number of topics that it hides. */
+const FOLD_SPACE = 32
+/** Room above a branch over which its connector comes. */
+export const ROUTE_SPACE = 10
+/** Height of an enclosure's title, and the size in which it is set. */
+export const ENCLOSURE_TITLE = { height: 20, size: 13 }
+
+/** What a topic's block depends on besides what is in the branch. */
+interface Context {
+  level: number
+  growth: Growth | null
+  setting: Setting
+  spacing: number
+  number: string | null
+  below: Numbering | null
+}
+
+/** What a block carries: the topic's face, and the children that keep places of their own. */
+interface Content {
+  face: Face
+  byHand: readonly { topic: TopicRecord; context: Context }[]
+}
+type TopicBlock = Block<Content>
+
+const keyOf = ({ level, growth, setting, spacing, number, below }: Context): string =>
+  `${Math.min(level, 3)} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.depth} ${below.above}` : ''}`
+
+/** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
+export const layoutMap = (records: Records, map: string, countTopics: CountTopics): MapLayout =>
+  new MapLayouter(records, map, countTopics).layout()
 
 /**
- * Lays out a map: the root's branch to both sides, loose branches at the points they were given, moved down until they
- * are clear. A pure function of the records, the same on every machine. Linear in the visible topics but for the
- * loose branches, which are compared with one another.
+ * Lays out a map again and again. Branches in which nothing has changed are kept, so that after a change only the way
+ * from it to the root is set anew; the result is exactly that of a layout from nothing.
+ *
+ * Costs O(children on the way to the root) plus one pass over the visible topics; linear in the topics the first time.
+ * Topics placed by hand and loose branches are compared with the boxes around them.
  */
-export function layoutMap(records: Records, map: string, countTopics: CountTopics): MapLayout {
-  const boxes: TopicBox[] = []
-  const root = records.root(map)
-  if (root) boxes.push(...layoutBranch(records, root, countTopics))
-  const taken: Bounds[] = boxes.length > 0 ? [boundsOf(boxes)] : []
-  for (const head of records.looseBranches(map)) {
-    const branch = layoutBranch(records, head, countTopics)
-    const bounds = moveTo(branch, head.place.x!, head.place.y!)
-    clear(branch, bounds, taken, boxes)
-    taken.push(bounds)
-    boxes.push(...branch)
+export class MapLayouter {
+  private readonly kept = new Map<string, { stamp: number; key: string; block: TopicBlock }>()
+  private boxes = new Map<string, TopicBox>()
+
+  constructor(
+    private readonly records: Records,
+    private readonly map: string,
+    private readonly countTopics: CountTopics,
+  ) {}
+
+  layout(): MapLayout {
+    const map = this.records.get('map', this.map)
+    const placing = new Placing(this.records, this.countTopics)
+    const root = this.records.root(this.map)
+    if (map && root) {
+      const block = this.blockOf(root, headContext(map, root))
+      const branch = placing.place(block, -block.width / 2, -block.height / 2)
+      this.placeByHand(block, placing, branch)
+    }
+    if (map)
+      for (const head of this.records.looseBranches(this.map)) {
+        const block = this.blockOf(head, headContext(map, head))
+        const branch = placing.place(block, head.place.x!, head.place.y!)
+        placing.settle(branch)
+        this.placeByHand(block, placing, null)
+      }
+    placing.frameLoose(this.map)
+    placing.keepIdentity(this.boxes)
+    this.boxes = placing.byTopic
+    this.forgetGone(placing.byTopic)
+    return { boxes: placing.boxes, byTopic: placing.byTopic, enclosures: placing.enclosures, bounds: placing.bounds() }
   }
-  return { boxes, byTopic: new Map(boxes.map((box) => [box.topic.id as string, box])), bounds: boundsOf(boxes) }
-}
 
-/** The boxes of one branch with its head's middle at 0, 0. */
-function layoutBranch(records: Records, head: TopicRecord, countTopics: CountTopics): TopicBox[] {
-  const boxes = visibleTopics(records, head, countTopics)
-  const { x, y } = layoutBothSides(treeOf(boxes))
-  boxes.forEach((box, i) => {
-    box.x = x[i]! + (box.growsLeft ? foldSpace(box) : 0)
-    box.y = y[i]!
-  })
-  return boxes
-}
-
-function visibleTopics(records: Records, head: TopicRecord, countTopics: CountTopics): TopicBox[] {
-  const boxes: TopicBox[] = []
-  const waiting: { topic: TopicRecord; parent: TopicBox | null; at: number }[] = [{ topic: head, parent: null, at: 0 }]
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { topic, parent } = next
-    const children = records.children(topic.id)
-    const box = boxFor(records, topic, parent, next.at, topic.folded ? children.length : 0, countTopics)
-    boxes.push(box)
-    if (topic.folded && parent) continue
-    for (let i = children.length - 1; i >= 0; i--) waiting.push({ topic: children[i]!, parent: box, at: i })
+  /** Topics that keep their places, and what they carry; then the arranged branches make room for them. */
+  private placeByHand(block: TopicBlock, placing: Placing, around: Branch | null): void {
+    const waiting = byHandBelow(block)
+    const kept: Branch[] = []
+    for (let next = waiting.pop(); next; next = waiting.pop()) {
+      const own = this.blockOf(next.topic, next.context)
+      const branch = placing.place(own, next.topic.place.x!, next.topic.place.y!)
+      if (around) moveClear(branch, [around.parts[0]!, ...kept])
+      else placing.settle(branch)
+      kept.push(branch)
+      waiting.push(...byHandBelow(own))
+    }
+    if (around && kept.length > 0) makeRoom(around, kept, around.setting)
   }
-  return boxes
+
+  /** The block of a branch, from what is kept where nothing has changed. Iterative: depth is no limit. */
+  private blockOf(head: TopicRecord, context: Context): TopicBlock {
+    const known = this.known(head, context)
+    if (known) return known
+    const open: Opened[] = [this.open(head, context)]
+    while (true) {
+      const at = open.at(-1)!
+      const next = at.children[at.blocks.length]
+      if (next) {
+        const below = this.known(next.topic, next.context)
+        if (below) at.blocks.push(below)
+        else open.push(this.open(next.topic, next.context))
+        continue
+      }
+      const block = this.close(at)
+      open.pop()
+      const parent = open.at(-1)
+      if (!parent) return block
+      parent.blocks.push(block)
+    }
+  }
+
+  private known(topic: TopicRecord, context: Context): TopicBlock | null {
+    const kept = this.kept.get(topic.id)
+    return kept && kept.stamp === this.records.stampOf(topic.id) && kept.key === keyOf(context) ? kept.block : null
+  }
+
+  private open(topic: TopicRecord, context: Context): Opened {
+    const all = this.records.children(topic.id)
+    const shown = topic.folded && context.growth !== null ? [] : all
+    const numbers = numbersOf(shown, context.below)
+    const inner = shown.map((child, i) => {
+      const growth = growthOf(context.setting, child.place.side === 'left')
+      return {
+        topic: child,
+        context: {
+          level: context.level + 1,
+          growth,
+          setting: child.layout ?? growth,
+          spacing: context.spacing,
+          number: numbers[i]!,
+          below: numberingBelow(child, numbers[i]!, context.below),
+        },
+      }
+    })
+    return {
+      topic,
+      context,
+      children: inner.filter((child) => !isPlacedByHand(child.topic)),
+      byHand: inner.filter((child) => isPlacedByHand(child.topic)),
+      hidden: shown.length < all.length ? countBelow(this.records, topic) : 0,
+      blocks: [],
+    }
+  }
+
+  private close({ topic, context, children, byHand, hidden, blocks }: Opened): TopicBlock {
+    const made = faceOf(this.records, topic, context, hidden)
+    const before = this.kept.get(topic.id)?.block.content.face
+    const face = before && dequal(before, made) ? before : made
+    const folded = hidden > 0
+    const head = {
+      content: { face, byHand },
+      width: face.width + (folded && foldsBeside(context.growth) ? FOLD_SPACE : 0),
+      height: face.height + (folded && !foldsBeside(context.growth) ? FOLD_SPACE : 0),
+      children: blocks,
+      enclosed: enclosedAmong(
+        this.records,
+        children.map((child) => child.topic),
+      ),
+    }
+    const block = setChildren(head, context.setting, context.level, context.spacing, {
+      isLeft: (i) => children[i]!.topic.place.side === 'left',
+      days: context.setting === 'time' ? children.map((child) => dayOf(child.topic)) : [],
+    })
+    if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
+    this.kept.set(topic.id, { stamp: this.records.stampOf(topic.id), key: keyOf(context), block })
+    return block
+  }
+
+  private forgetGone(shown: ReadonlyMap<string, TopicBox>): void {
+    if (this.kept.size <= shown.size * 2 + 100) return
+    for (const id of this.kept.keys()) if (!shown.has(id)) this.kept.delete(id)
+  }
 }
 
-function boxFor(
-  records: Records,
-  topic: TopicRecord,
-  parent: TopicBox | null,
-  at: number,
-  folded: number,
-  countTopics: CountTopics,
-): TopicBox {
-  const level = parent ? parent.level + 1 : 0
-  const text = setTopicText(topic.text, level)
+interface Opened {
+  topic: TopicRecord
+  context: Context
+  children: { topic: TopicRecord; context: Context }[]
+  byHand: { topic: TopicRecord; context: Context }[]
+  hidden: number
+  blocks: TopicBlock[]
+}
+
+/** A loose branch of a map that grows to both sides grows to the right. */
+function headContext(map: MapRecord, head: TopicRecord): Context {
+  const isRoot = head.place.x === null
+  const numbering: Numbering | null = isRoot && map.numbering ? { scheme: map.numbering, depth: -1, above: '' } : null
+  return {
+    level: 0,
+    growth: null,
+    setting: head.layout ?? map.layout,
+    spacing: map.spacing,
+    number: head.number,
+    below: numberingBelow(head, head.number, numbering),
+  }
+}
+
+/** All topics placed by hand in a block, those nearest to the head last, for taking from the end. */
+function byHandBelow(block: TopicBlock): { topic: TopicRecord; context: Context }[] {
+  const found: { topic: TopicRecord; context: Context }[] = []
+  const waiting = [block]
+  for (let at = waiting.pop(); at; at = waiting.pop()) {
+    found.push(...at.content.byHand)
+    for (let i = at.children.length - 1; i >= 0; i--) waiting.push(at.children[i]!)
+  }
+  return found.reverse()
+}
+
+const foldsBeside = (growth: Growth | null) => growth !== 'down' && growth !== 'up'
+
+const DAY_MS = 86_400_000
+const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
+
+function faceOf(records: Records, topic: TopicRecord, context: Context, hidden: number): Face {
+  const { level, number, growth, setting } = context
+  const text = setTopicText(number === null ? topic.text : `${number} ${topic.text}`, level, topic.width)
   const type = typeSizeAt(level)
   const signs = signsOf(records, topic)
-  const behind = topic.opensMap ? countTopics(topic.opensMap) : null
   let width = text.width + type.padX * 2
   for (const { count } of signs) width += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
   if (signs.length > 0) width += 4
-  if (behind !== null) width += DOORWAY_WIDTH
-  return {
-    topic,
-    x: 0,
-    y: 0,
-    width,
-    height: text.height + type.padY * 2,
-    level,
-    hue: parent ? (parent.level === 0 ? at % HUES : parent.hue) : -1,
-    growsLeft: parent ? (parent.level === 0 ? topic.place.side === 'left' : parent.growsLeft) : false,
-    text,
-    signs,
-    behind,
-    hidden: folded > 0 && parent ? countBelow(records, topic) : 0,
-    parent,
-  }
+  if (topic.opensMap) width += DOORWAY_WIDTH
+  return { topic, width, height: text.height + type.padY * 2, level, text, number, signs, hidden, growth, setting }
 }
 
 function countBelow(records: Records, topic: TopicRecord): number {
@@ -158,27 +358,174 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
   return signs
 }
 
-/** Room beside a folded topic for the number of topics that it hides. */
-const foldSpace = (box: TopicBox) => (box.hidden > 0 ? 32 : 0)
-
-function treeOf(boxes: readonly TopicBox[]): BoxTree {
-  const tree = boxTree(boxes.length)
-  const index = new Map<TopicBox, number>()
-  const lastChild = new Int32Array(boxes.length).fill(-1)
-  boxes.forEach((box, i) => {
-    index.set(box, i)
-    tree.width[i] = box.width + foldSpace(box)
-    tree.height[i] = box.height
-    tree.left[i] = box.growsLeft ? 1 : 0
-    if (!box.parent) return
-    const parent = index.get(box.parent)!
-    tree.parent[i] = parent
-    if (lastChild[parent]! < 0) tree.first[parent] = i
-    else tree.next[lastChild[parent]!] = i
-    lastChild[parent] = i
+/** Enclosures among siblings, outer ones first. What stands between two enclosed siblings is inside as well. */
+function enclosedAmong(records: Records, siblings: readonly TopicRecord[]): Enclosed[] {
+  const found = new Map<string, Enclosed>()
+  siblings.forEach((topic, i) => {
+    for (const { id, title } of records.enclosuresOf(topic.id)) {
+      const known = found.get(id)
+      if (known) known.to = i
+      else found.set(id, { enclosure: id, from: i, to: i, ...titleSize(title) })
+    }
   })
-  return tree
+  return [...found.values()].sort((a, b) => b.to - b.from - (a.to - a.from) || (a.enclosure < b.enclosure ? -1 : 1))
 }
+
+const titleSize = (title: string) =>
+  title === ''
+    ? { title: 0, titleWidth: 0 }
+    : { title: ENCLOSURE_TITLE.height, titleWidth: measureLine(title, ENCLOSURE_TITLE.size, 600).width + 16 }
+
+/** A branch that has been placed, with what moves along when it makes room. */
+export interface Branch {
+  setting: Setting
+  /** The head alone, then the branch below each of its children; what hangs on one part moves with it. */
+  parts: Part[]
+}
+
+export interface Part {
+  boxes: TopicBox[]
+  enclosures: EnclosureBox[]
+}
+
+/** Turns blocks into boxes on the map. */
+class Placing {
+  readonly boxes: TopicBox[] = []
+  readonly byTopic = new Map<string, TopicBox>()
+  readonly enclosures: EnclosureBox[] = []
+
+  constructor(
+    private readonly records: Records,
+    private readonly countTopics: CountTopics,
+  ) {}
+
+  /** Boxes that are as they were before are the same objects, so that whoever shows them sees that at once. */
+  keepIdentity(before: ReadonlyMap<string, TopicBox>): void {
+    this.boxes.forEach((box, i) => {
+      const known = before.get(box.topic.id)
+      const same =
+        known?.face === box.face &&
+        known.x === box.x &&
+        known.y === box.y &&
+        known.hue === box.hue &&
+        known.behind === box.behind
+      if (same) {
+        this.boxes[i] = known
+        this.byTopic.set(box.topic.id, known)
+      }
+      const kept = this.boxes[i]!
+      kept.parent = box.parent && (this.byTopic.get(box.parent.topic.id) ?? null)
+    })
+  }
+
+  /** Puts the corner of a block's head at a point. */
+  place(block: TopicBlock, x: number, y: number): Branch {
+    const { topic } = block.content.face
+    const parent = this.byTopic.get(topic.place.parent ?? '') ?? null
+    const head: Part = { boxes: [], enclosures: [] }
+    const branch: Branch = { setting: block.content.face.setting, parts: [head] }
+    const box = this.add(block, x, y, parent, hueOf(parent, parent?.level === 0 ? this.orderIn(parent)(topic) : 0))
+    head.boxes.push(box)
+    const order = box.level === 0 ? this.orderIn(box) : () => 0
+    block.children.forEach((child, i) => {
+      const part: Part = { boxes: [], enclosures: [] }
+      branch.parts.push(part)
+      const hue = hueOf(box, order(child.content.face.topic))
+      this.placeBelow(child, x + block.corners[2 * i]!, y + block.corners[2 * i + 1]!, box, hue, part)
+    })
+    // The frames around children move with the first child inside them.
+    for (const frame of block.frames) {
+      const inside = branch.parts.findIndex((part, i) => i > 0 && isInside(part.boxes[0]!, frame, x, y))
+      this.frame(frame, x, y, branch.parts[Math.max(inside, 0)]!)
+    }
+    return branch
+  }
+
+  private placeBelow(head: TopicBlock, x: number, y: number, parent: TopicBox, hue: number, part: Part): void {
+    const waiting = [{ block: head, x, y, parent }]
+    for (let next = waiting.pop(); next; next = waiting.pop()) {
+      const box = this.add(next.block, next.x, next.y, next.parent, hue)
+      part.boxes.push(box)
+      const { children, corners, frames } = next.block
+      for (const frame of frames) this.frame(frame, next.x, next.y, part)
+      for (let i = children.length - 1; i >= 0; i--)
+        waiting.push({
+          block: children[i]!,
+          x: next.x + corners[2 * i]!,
+          y: next.y + corners[2 * i + 1]!,
+          parent: box,
+        })
+    }
+  }
+
+  private orderIn(parent: TopicBox): (topic: TopicRecord) => number {
+    const order = new Map(this.records.children(parent.topic.id).map((child, i) => [child.id, i]))
+    return (topic) => order.get(topic.id) ?? 0
+  }
+
+  private add(block: TopicBlock, x: number, y: number, parent: TopicBox | null, hue: number): TopicBox {
+    const { face } = block.content
+    const { topic, growth, hidden } = face
+    const behind = topic.opensMap ? this.countTopics(topic.opensMap) : null
+    const box = new TopicBox(face, x, y, hue, behind, parent)
+    if (hidden > 0 && box.growsLeft) box.x += FOLD_SPACE
+    else if (hidden > 0 && growth === 'up') box.y += FOLD_SPACE
+    this.boxes.push(box)
+    this.byTopic.set(topic.id, box)
+    return box
+  }
+
+  private frame({ enclosure, left, top, right, bottom }: Frame, x: number, y: number, part: Part): void {
+    const hue = part.boxes[0]?.hue ?? -1
+    const box = { enclosure, x: x + left, y: y + top, width: right - left, height: bottom - top, hue }
+    this.enclosures.push(box)
+    part.enclosures.push(box)
+  }
+
+  /** Moves a loose branch clear of everything that already stands. */
+  settle(branch: Branch): void {
+    const own = new Set<TopicBox>(branch.parts.flatMap((part) => part.boxes))
+    const standing: Part = { boxes: this.boxes.filter((box) => !own.has(box)), enclosures: [] }
+    moveClear(branch, [standing])
+  }
+
+  /** Frames of enclosures around loose branches and topics placed by hand, which no row of children has set. */
+  frameLoose(map: string): void {
+    const framed = new Set(this.enclosures.map(({ enclosure }) => enclosure))
+    for (const enclosure of this.records.all('enclosure')) {
+      if (enclosure.trashed || framed.has(enclosure.id)) continue
+      const heads = enclosure.topics.flatMap((topic) => this.byTopic.get(topic) ?? [])
+      if (heads.length === 0 || heads[0]!.topic.place.map !== map) continue
+      const inside = this.boxes.filter((box) => heads.some((head) => isBelow(box, head)))
+      const { x, y, width, height } = boundsOf(inside)
+      const { title } = titleSize(enclosure.title)
+      const pad = 10
+      this.enclosures.push({
+        enclosure: enclosure.id,
+        x: x - pad,
+        y: y - pad - title,
+        width: width + pad * 2,
+        height: height + pad * 2 + title,
+        hue: heads[0]!.hue,
+      })
+    }
+  }
+
+  bounds(): Bounds {
+    return boundsOf([...this.boxes, ...this.enclosures])
+  }
+}
+
+function isBelow(box: TopicBox, head: TopicBox): boolean {
+  for (let at: TopicBox | null = box; at; at = at.parent) if (at.topic.id === head.topic.id) return true
+  return false
+}
+
+const isInside = (box: TopicBox, frame: Frame, x: number, y: number): boolean =>
+  box.x >= x + frame.left && box.x < x + frame.right && box.y >= y + frame.top && box.y < y + frame.bottom
+
+const hueOf = (parent: TopicBox | null, order: number): number =>
+  parent ? (parent.level === 0 ? order % HUES : parent.hue) : -1
 
 /** The smallest rectangle around boxes; a point at 0, 0 where there are none. */
 export function boundsOf(boxes: readonly { x: number; y: number; width: number; height: number }[]): Bounds {
@@ -191,30 +538,4 @@ export function boundsOf(boxes: readonly { x: number; y: number; width: number; 
     bottom = Math.max(bottom, box.y + box.height)
   }
   return { x: left, y: top, width: right - left, height: bottom - top }
-}
-
-function moveTo(branch: TopicBox[], x: number, y: number): Bounds {
-  for (const box of branch) {
-    box.x += x
-    box.y += y
-  }
-  return boundsOf(branch)
-}
-
-const CLEARANCE = 16
-const overlaps = (a: Bounds, b: Bounds, gap: number) =>
-  a.x < b.x + b.width + gap && b.x < a.x + a.width + gap && a.y < b.y + b.height + gap && b.y < a.y + a.height + gap
-
-/** Moves a loose branch down until none of its boxes touches anything that already stands. */
-function clear(branch: TopicBox[], bounds: Bounds, taken: readonly Bounds[], standing: readonly TopicBox[]): void {
-  const near = (at: Bounds) => taken.some((other) => overlaps(at, other, CLEARANCE))
-  while (near(bounds)) {
-    const hit = standing.find(
-      (box) => overlaps(bounds, box, CLEARANCE) && branch.some((own) => overlaps(own, box, CLEARANCE)),
-    )
-    if (!hit) return
-    const down = hit.y + hit.height + CLEARANCE - bounds.y
-    for (const box of branch) box.y += down
-    bounds.y += down
-  }
 }

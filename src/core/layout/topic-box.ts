@@ -30,14 +30,17 @@ const MIN_WIDTH = 24
 const KEPT = 200_000
 const kept = new Map<string, SetText>()
 
-/** Breaks and measures a topic's text as it is set on its level. Texts measured before are remembered. */
-export function setTopicText(text: string, level: number): SetText {
-  const key = `${level <= 0 ? 0 : level === 1 ? 1 : 2}${text}`
+/**
+ * Breaks and measures a topic's text as it is set on its level, in lines of at most `given` px where a width was given.
+ * Texts measured before are remembered.
+ */
+export function setTopicText(text: string, level: number, given: number | null): SetText {
+  const key = `${level <= 0 ? 0 : level === 1 ? 1 : 2} ${given ?? ''} ${text}`
   const known = kept.get(key)
   if (known) return known
   const type = typeSizeAt(level)
-  const lines = wrapText(text, type.maxWidth, type.size, type.weight)
-  let width = MIN_WIDTH
+  const lines = wrapText(text, given ?? type.maxWidth, type.size, type.weight)
+  let width = given ?? MIN_WIDTH
   for (const line of lines) width = Math.max(width, line.width)
   const set = { lines, width, height: lines.length * type.lineHeight }
   if (kept.size >= KEPT) kept.clear()

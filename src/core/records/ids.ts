@@ -14,6 +14,7 @@ export const CrosslinkId = id('CrosslinkId')
 export const WeblinkId = id('WeblinkId')
 export const FileId = id('FileId')
 export const AttachmentId = id('AttachmentId')
+export const EnclosureId = id('EnclosureId')
 export const ChangeId = id('ChangeId')
 export const PersonId = id('PersonId')
 
@@ -25,5 +26,6 @@ export type CrosslinkId = z.infer<typeof CrosslinkId>
 export type WeblinkId = z.infer<typeof WeblinkId>
 export type FileId = z.infer<typeof FileId>
 export type AttachmentId = z.infer<typeof AttachmentId>
+export type EnclosureId = z.infer<typeof EnclosureId>
 export type ChangeId = z.infer<typeof ChangeId>
 export type PersonId = z.infer<typeof PersonId>

@@ -1,6 +1,7 @@
 import { AttachmentRecord } from './attachment'
 import { CollectionRecord } from './collection'
 import { CrosslinkRecord } from './crosslink'
+import { EnclosureRecord } from './enclosure'
 import { FileRecord } from './file'
 import { MapRecord } from './map'
 import { NoteRecord } from './note'
@@ -17,6 +18,7 @@ export const recordSchemas = {
   weblink: WeblinkRecord,
   attachment: AttachmentRecord,
   file: FileRecord,
+  enclosure: EnclosureRecord,
 } as const
 
 export interface RecordByKind {
@@ -28,6 +30,7 @@ export interface RecordByKind {
   weblink: WeblinkRecord
   attachment: AttachmentRecord
   file: FileRecord
+  enclosure: EnclosureRecord
 }
 export type RecordKind = keyof RecordByKind
 export type AnyRecord = RecordByKind[RecordKind]
@@ -42,4 +45,5 @@ export const RECORD_KINDS = [
   'crosslink',
   'weblink',
   'attachment',
+  'enclosure',
 ] as const satisfies readonly RecordKind[]

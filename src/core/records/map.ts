@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { MapId, TopicId } from './ids'
+import { LayoutKind, NumberingScheme } from './layout'
 import { title } from './text'
 
 /** A tree of topics with one root topic; it may also hold loose branches. */
@@ -8,6 +9,11 @@ export const MapRecord = z.strictObject({
   title,
   /** The topic through which breadcrumbs and the site arrive here: the first doorway made to this map. */
   homeDoorway: TopicId.nullable(),
+  layout: LayoutKind,
+  /** Factor on the space between topics. */
+  spacing: z.number().min(0.5).max(3),
+  /** Null where topics carry no computed numbers. */
+  numbering: NumberingScheme.nullable(),
   trashed: z.boolean(),
 })
 export type MapRecord = z.infer<typeof MapRecord>

@@ -5,7 +5,9 @@ import type { TopicRecord } from './topic'
 type Index = Map<string, Set<string>>
 
 /** Which fields of which kind are looked up backwards: "all topics with this parent", "all links at this topic". */
-const INDEXED: { [K in RecordKind]?: { [name: string]: (record: RecordByKind[K]) => string | null } } = {
+const INDEXED: {
+  [K in RecordKind]?: { [name: string]: (record: RecordByKind[K]) => string | null | readonly string[] }
+} = {
   map: { homeDoorway: (map) => map.homeDoorway },
   topic: {
     parent: (topic) => topic.place.parent,
@@ -17,6 +19,7 @@ const INDEXED: { [K in RecordKind]?: { [name: string]: (record: RecordByKind[K])
   crosslink: { from: (link) => link.from, toTopic: (link) => link.toTopic, toMap: (link) => link.toMap },
   weblink: { topic: (link) => link.topic },
   attachment: { topic: (attachment) => attachment.topic, file: (attachment) => attachment.file },
+  enclosure: { topic: (enclosure) => enclosure.topics },
 }
 
 const byRank = (a: { rank: string; id: string }, b: { rank: string; id: string }) =>
@@ -35,6 +38,8 @@ export class Records {
   private readonly tables = new Map<RecordKind, Map<string, AnyRecord>>()
   private readonly indexes = new Map<string, Index>()
   private readonly sortedChildren = new Map<string, readonly TopicRecord[]>()
+  private readonly stamps = new Map<string, number>()
+  private lastStamp = 0
 
   /** Undefined when there is no such record here. */
   get<K extends RecordKind>(kind: K, id: string | null): RecordByKind[K] | undefined {
@@ -59,11 +64,13 @@ export class Records {
     if (!table) this.tables.set(kind, (table = new Map()))
     table.set(record.id, record)
     this.reindex(kind, record, true)
+    this.stamp(kind, record)
   }
 
   remove<K extends RecordKind>(kind: K, id: string): void {
     const known = this.get(kind, id)
     if (!known) return
+    this.stamp(kind, known)
     this.reindex(kind, known, false)
     this.tables.get(kind)?.delete(id)
   }
@@ -72,16 +79,66 @@ export class Records {
     const fields = INDEXED[kind]
     if (!fields) return
     for (const name in fields) {
-      const key = fields[name]?.(record)
-      if (key === null || key === undefined) continue
+      const found = fields[name]?.(record) ?? null
+      if (found === null) continue
       const indexName = `${kind}.${name}`
       let index = this.indexes.get(indexName)
       if (!index) this.indexes.set(indexName, (index = new Map()))
-      let ids = index.get(key)
-      if (!ids) index.set(key, (ids = new Set()))
-      if (present) ids.add(record.id)
-      else ids.delete(record.id)
-      if (indexName === 'topic.parent') this.sortedChildren.delete(key)
+      for (const key of typeof found === 'string' ? [found] : found) {
+        let ids = index.get(key)
+        if (!ids) index.set(key, (ids = new Set()))
+        if (present) ids.add(record.id)
+        else ids.delete(record.id)
+        if (indexName === 'topic.parent') this.sortedChildren.delete(key)
+      }
+    }
+  }
+
+  /**
+   * Grows whenever something about a topic, or about one below it, changes: its own record, its note, links, files, and
+   * enclosures. Whoever keeps what was computed from a branch compares it. 0 for a topic that was never here.
+   */
+  stampOf(topic: string): number {
+    return this.stamps.get(topic) ?? 0
+  }
+
+  /** Marks the topics that show this record, and all above them, as changed. */
+  private stamp<K extends RecordKind>(kind: K, record: RecordByKind[K]): void {
+    for (const topic of this.topicsShowing(kind, record)) {
+      const stamp = ++this.lastStamp
+      for (let at: string | null = topic; at !== null && this.stamps.get(at) !== stamp; ) {
+        this.stamps.set(at, stamp)
+        at = this.get('topic', at)?.place.parent ?? null
+      }
+    }
+  }
+
+  private topicsShowing(kind: RecordKind, record: AnyRecord): readonly string[] {
+    switch (kind) {
+      case 'topic': {
+        const { id, place } = record as TopicRecord
+        // A link to a topic of another map shows at its near end as quiet.
+        const ends = [...this.referring('crosslink', 'from', id), ...this.referring('crosslink', 'toTopic', id)]
+        const near = ends.flatMap((link) => [link.from, link.toTopic ?? []].flat()).filter((end) => end !== id)
+        return [id, ...(place.parent ? [place.parent] : []), ...near]
+      }
+      case 'note':
+        return this.carriersOf(record.id).map(({ id }) => id)
+      case 'crosslink': {
+        const { from, toTopic } = record as RecordByKind['crosslink']
+        return toTopic ? [from, toTopic] : [from]
+      }
+      case 'weblink':
+      case 'attachment':
+        return [(record as RecordByKind['weblink']).topic]
+      case 'enclosure':
+        return (record as RecordByKind['enclosure']).topics
+      case 'collection':
+      case 'map':
+      case 'file':
+        return []
+      default:
+        return kind satisfies never
     }
   }
 
@@ -160,6 +217,11 @@ export class Records {
 
   weblinks(topic: string): RecordByKind['weblink'][] {
     return [...this.referring('weblink', 'topic', topic)].filter((link) => !link.trashed).sort(byRank)
+  }
+
+  /** Enclosures that name a topic, oldest first. */
+  enclosuresOf(topic: string): RecordByKind['enclosure'][] {
+    return [...this.referring('enclosure', 'topic', topic)].filter((enclosure) => !enclosure.trashed).sort(byId)
   }
 
   attachments(topic: string): RecordByKind['attachment'][] {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { AttachmentRecord } from './attachment'
 import { CollectionRecord } from './collection'
 import { CrosslinkRecord } from './crosslink'
+import { EnclosureRecord } from './enclosure'
 import { FileRecord } from './file'
 import { MapId, PersonId, TopicId } from './ids'
 import { MapRecord } from './map'
@@ -27,6 +28,7 @@ export const MapSnapshot = z.strictObject({
   weblinks: z.array(WeblinkRecord),
   attachments: z.array(AttachmentRecord),
   files: z.array(FileRecord),
+  enclosures: z.array(EnclosureRecord),
   farTopics: z.array(FarTopic),
 })
 export type MapSnapshot = z.infer<typeof MapSnapshot>
@@ -65,4 +67,5 @@ export function putSnapshot(records: Records, snapshot: MapSnapshot): void {
   for (const link of snapshot.crosslinks) records.put('crosslink', link)
   for (const link of snapshot.weblinks) records.put('weblink', link)
   for (const attachment of snapshot.attachments) records.put('attachment', attachment)
+  for (const enclosure of snapshot.enclosures) records.put('enclosure', enclosure)
 }

@@ -1,6 +1,7 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { z } from 'zod'
 import { MapId, NoteId, TopicId } from './ids'
+import { LayoutKind, NumberingScheme } from './layout'
 import { MAX_TOPIC_TEXT, storedText } from './text'
 
 export const Side = z.enum(['left', 'right'])
@@ -23,22 +24,32 @@ export const Rank = z
 
 /**
  * Where a topic stands. One field that changes as one.
- * A topic with a parent has a rank among its siblings; the root has neither parent nor coordinates;
- * the head of a loose branch has no parent but coordinates in map units (px at zoom 1).
+ * A topic with a parent has a rank among its siblings; the root has neither parent nor coordinates; the head of a loose
+ * branch has no parent but coordinates. A topic with both is placed by hand. Coordinates are those of the upper left
+ * corner in map units (px at zoom 1), seen from the middle of the root.
  */
 export const Place = z
   .strictObject({
     map: MapId,
     parent: TopicId.nullable(),
     rank: Rank,
-    /** Which side of the root the branch grows on. Only set on first-level topics. */
+    /** Which side of its parent the branch grows on, where the parent sets its children to both sides. */
     side: Side.nullable(),
     x: z.number().min(-1e7).max(1e7).nullable(),
     y: z.number().min(-1e7).max(1e7).nullable(),
   })
   .refine((place) => (place.x === null) === (place.y === null), 'A place has both coordinates or none.')
-  .refine((place) => place.parent === null || place.x === null, 'A topic that hangs on another has no coordinates.')
 export type Place = z.infer<typeof Place>
+
+const Day = z.iso.date()
+/** One day, or a span of days that ends on its second one, as in ISO 8601. */
+export const Dates = z
+  .strictObject({ start: Day, end: Day.nullable() })
+  .refine(({ start, end }) => end === null || end >= start, 'A span of days ends after it begins.')
+export type Dates = z.infer<typeof Dates>
+
+/** Widths between which a topic can be drawn, in px. */
+export const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
 
 /** One item of a map. */
 export const TopicRecord = z.strictObject({
@@ -49,9 +60,19 @@ export const TopicRecord = z.strictObject({
   /** The map that this topic is a doorway to. */
   opensMap: MapId.nullable(),
   folded: z.boolean(),
+  /** How its children are set, where that differs from what is around it. */
+  layout: LayoutKind.nullable(),
+  /** Width of its text in px, where it was given one. */
+  width: z.number().min(LEAST_WIDTH).max(MOST_WIDTH).nullable(),
+  /** How the topics below it are numbered, where that differs from what is around it. */
+  numbering: NumberingScheme.nullable(),
+  /** The number that it keeps, whatever its place. */
+  number: storedText(40).min(1).nullable(),
+  dates: Dates.nullable(),
   /** Set on the head of a branch that was put into the trash; what is below stays as it is. */
   trashed: z.boolean(),
 })
 export type TopicRecord = z.infer<typeof TopicRecord>
 
 export const isRoot = (topic: TopicRecord) => topic.place.parent === null && topic.place.x === null
+export const isPlacedByHand = (topic: TopicRecord) => topic.place.parent !== null && topic.place.x !== null

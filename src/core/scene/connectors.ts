@@ -1,10 +1,7 @@
-import { type Bounds, boundsOf, type MapLayout, type TopicBox } from '../layout/map-layout'
-import { SPACING } from '../layout/tree'
+import { SPACING } from '../layout/block'
+import { isFlanked } from '../layout/kinds/set-children'
+import { type Bounds, boundsOf, type MapLayout, ROUTE_SPACE, type TopicBox } from '../layout/map-layout'
 import { type Drawing, drawing, px } from './drawing'
-
-/** Where the children of a topic hang: the middle of the edge it grows from. */
-const growingEdge = (box: TopicBox, left: boolean) => (left ? box.x : box.x + box.width)
-const middle = (box: TopicBox) => box.y + box.height / 2
 
 export interface Connector {
   parent: TopicBox
@@ -12,46 +9,213 @@ export interface Connector {
   drawing: Drawing
 }
 
-/** The connectors of the look *Laid*: a stub, an upright spine and short ticks, in the hue of the branch. */
+interface Point {
+  x: number
+  y: number
+}
+
+/** What belongs to all children of a group, and what to each of them. */
+interface Lines {
+  trunk: string
+  ticks: readonly { child: TopicBox; path: string }[]
+  labels?: readonly Drawing[]
+}
+
+const middleX = (box: TopicBox) => box.x + box.width / 2
+const middleY = (box: TopicBox) => box.y + box.height / 2
+
+/** The connectors of the look *Laid*: a stub, a spine and short ticks, in the hue of the branch. */
 export function drawConnectors(layout: MapLayout): Connector[] {
-  const groups = new Map<string, { parent: TopicBox; left: boolean; children: TopicBox[] }>()
+  const groups = new Map<string, { parent: TopicBox; children: TopicBox[] }>()
   for (const box of layout.boxes) {
     if (!box.parent) continue
-    const key = `${box.parent.topic.id}${box.growsLeft ? 'l' : 'r'}`
+    const key = `${box.parent.topic.id} ${box.growth} ${box.topic.place.x !== null ? box.topic.id : ''}`
     const group = groups.get(key)
     if (group) group.children.push(box)
-    else groups.set(key, { parent: box.parent, left: box.growsLeft, children: [box] })
+    else groups.set(key, { parent: box.parent, children: [box] })
   }
-  return [...groups.values()].map(({ parent, left, children }) => {
-    const { bounds, spineX } = spineBounds(parent, left, children)
-    const spine = `M${px(growingEdge(parent, left))} ${px(middle(parent))}H${px(spineX)}M${px(spineX)} ${px(bounds.y)}V${px(bounds.y + bounds.height)}`
-    const ticks = children.map(
-      (child) => `M${px(spineX)} ${px(middle(child))}H${px(left ? child.x + child.width : child.x)}`,
-    )
-    return { parent, bounds, drawing: spineDrawing(parent, children, spine, ticks) }
+  return [...groups.values()].map(({ parent, children }) => {
+    const lines = linesFor(parent, children, layout)
+    const bounds = boundsOf([parent, ...children])
+    return { parent, bounds, drawing: inHues(parent, lines) }
   })
 }
 
-function spineBounds(
-  parent: TopicBox,
-  left: boolean,
-  children: readonly TopicBox[],
-): { bounds: Bounds; spineX: number } {
-  const from = growingEdge(parent, left)
-  const spineX = from + (left ? -1 : 1) * Math.round(SPACING.level / 2)
-  const ends = [parent, ...children].map((box) => ({ x: spineX, y: middle(box), width: 0, height: 0 }))
-  const upright = boundsOf(ends)
-  const x = Math.min(from, left ? from - SPACING.level : from)
-  return { bounds: { x, y: upright.y, width: SPACING.level, height: upright.height }, spineX }
+function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLayout): Lines {
+  const [first] = children
+  if (first!.topic.place.x !== null) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
+  if (parent.setting === 'around') return spokes(parent, children)
+  if (parent.setting === 'time') return axis(parent, children)
+  switch (first!.growth) {
+    case 'right':
+    case 'left':
+      return spine(parent, children, first!.growth === 'left', layout)
+    case 'down':
+    case 'up':
+      return beam(parent, children, first!.growth === 'up')
+    default:
+      return stem(parent, children, first!.growth === 'indented-left')
+  }
 }
 
-function spineDrawing(
-  parent: TopicBox,
-  children: readonly TopicBox[],
-  spine: string,
-  ticks: readonly string[],
-): Drawing {
-  if (parent.hue >= 0) return drawing('path', { d: spine + ticks.join(''), class: `connector hue-${parent.hue}` })
-  const parts = children.map((child, i) => drawing('path', { d: ticks[i]!, class: `connector hue-${child.hue}` }))
-  return drawing('g', {}, [drawing('path', { d: spine, class: 'connector root-spine' }), ...parts])
+function inHues(parent: TopicBox, { trunk, ticks, labels = [] }: Lines): Drawing {
+  if (parent.hue >= 0) {
+    const path = drawing('path', {
+      d: trunk + ticks.map(({ path }) => path).join(''),
+      class: `connector hue-${parent.hue}`,
+    })
+    return labels.length > 0 ? drawing('g', {}, [path, ...labels]) : path
+  }
+  const parts = ticks.map(({ child, path }) => drawing('path', { d: path, class: `connector hue-${child.hue}` }))
+  const common = trunk === '' ? [] : [drawing('path', { d: trunk, class: 'connector root-spine' })]
+  return drawing('g', {}, [...common, ...parts, ...labels])
+}
+
+/** The middle of the line from one coordinate to another, on whole pixels. */
+const between = (from: number, to: number) => Math.round((from + to) / 2)
+
+/** An upright spine between the parent and its children at one side. */
+function spine(parent: TopicBox, children: readonly TopicBox[], left: boolean, layout: MapLayout): Lines {
+  const arrival = new Map(children.map((child) => [child, arrivalY(child, layout)]))
+  const from = left ? parent.x : parent.x + parent.width
+  const near = (child: TopicBox) => (left ? child.x + child.width : child.x)
+  const nearest = children.reduce(
+    (at, child) => (left ? Math.max(at, near(child)) : Math.min(at, near(child))),
+    near(children[0]!),
+  )
+  const x = between(from, nearest)
+  const ends = [middleY(parent), ...arrival.values()]
+  return {
+    trunk: `M${px(from)} ${px(middleY(parent))}H${px(x)}M${px(x)} ${px(Math.min(...ends))}V${px(Math.max(...ends))}`,
+    ticks: children.map((child) => ({
+      child,
+      path: `M${px(x)} ${px(arrival.get(child)!)}${arriveAcross(child, near(child))}`,
+    })),
+  }
+}
+
+/** Height at which the tick leaves the spine: that of the head, or above all that stands beside it. */
+function arrivalY(child: TopicBox, layout: MapLayout): number {
+  if (!isFlanked(child.setting, child.growth)) return middleY(child)
+  let top = child.y
+  const inside = new Set<TopicBox>([child])
+  for (const box of layout.boxes)
+    if (box.parent && inside.has(box.parent)) {
+      inside.add(box)
+      top = Math.min(top, box.y)
+    }
+  return top - ROUTE_SPACE / 2
+}
+
+const arriveAcross = (child: TopicBox, near: number): string =>
+  isFlanked(child.setting, child.growth) ? `H${px(middleX(child))}V${px(child.y)}` : `H${px(near)}`
+
+/** A level beam beneath the parent, or above it, from which its children hang. */
+function beam(parent: TopicBox, children: readonly TopicBox[], up: boolean): Lines {
+  const from = up ? parent.y : parent.y + parent.height
+  const near = (child: TopicBox) => (up ? child.y + child.height : child.y)
+  const nearest = children.reduce(
+    (at, child) => (up ? Math.max(at, near(child)) : Math.min(at, near(child))),
+    near(children[0]!),
+  )
+  const y = between(from, nearest)
+  const ends = [middleX(parent), ...children.map(middleX)]
+  return {
+    trunk: `M${px(middleX(parent))} ${px(from)}V${px(y)}M${px(Math.min(...ends))} ${px(y)}H${px(Math.max(...ends))}`,
+    ticks: children.map((child) => ({ child, path: `M${px(middleX(child))} ${px(y)}V${px(near(child))}` })),
+  }
+}
+
+/** A stem that runs down from the parent beside its indented children. */
+function stem(parent: TopicBox, children: readonly TopicBox[], mirrored: boolean): Lines {
+  const x = mirrored ? parent.x + parent.width - SPACING.indent / 2 : parent.x + SPACING.indent / 2
+  const last = children.reduce((lowest, child) => Math.max(lowest, middleY(child)), 0)
+  const bottom = Math.max(last, ...children.map(middleY))
+  return {
+    trunk: `M${px(x)} ${px(parent.y + parent.height)}V${px(bottom)}`,
+    ticks: children.map((child) => ({
+      child,
+      path: `M${px(x)} ${px(middleY(child))}H${px(mirrored ? child.x + child.width : child.x)}`,
+    })),
+  }
+}
+
+/** Spokes from the middle of the parent's edge to each child around it. */
+function spokes(parent: TopicBox, children: readonly TopicBox[]): Lines {
+  return {
+    trunk: '',
+    ticks: children.map((child) => {
+      const left = child.growth === 'left'
+      const to = { x: left ? child.x + child.width : child.x, y: middleY(child) }
+      const from = edgeTowards(parent, to)
+      const bend = (from.x + to.x) / 2
+      return {
+        child,
+        path: `M${px(from.x)} ${px(from.y)}C${px(bend)} ${px(from.y)} ${px(bend)} ${px(to.y)} ${px(to.x)} ${px(to.y)}`,
+      }
+    }),
+  }
+}
+
+/** Where the line from the middle of a box to a point leaves the box. */
+function edgeTowards(box: TopicBox, to: Point): Point {
+  const dx = to.x - middleX(box)
+  const dy = to.y - middleY(box)
+  const part = Math.min(box.width / 2 / Math.max(Math.abs(dx), 1e-6), box.height / 2 / Math.max(Math.abs(dy), 1e-6), 1)
+  return { x: middleX(box) + dx * part, y: middleY(box) + dy * part }
+}
+
+const straight = (parent: TopicBox, child: TopicBox): string => {
+  const from = edgeTowards(parent, { x: middleX(child), y: middleY(child) })
+  const to = edgeTowards(child, { x: middleX(parent), y: middleY(parent) })
+  return `M${px(from.x)} ${px(from.y)}L${px(to.x)} ${px(to.y)}`
+}
+
+/** From a stem to the topic that hangs on it. */
+const BESIDE_STEM = 8
+/** Least distance between two dates that are written at the axis. */
+const LABEL_WIDTH = 62
+
+/** A scale of days with a stem to each child that has one; those without a day hang on a spine at its end. */
+function axis(parent: TopicBox, children: readonly TopicBox[]): Lines {
+  const dated = children.filter(({ topic }) => topic.dates)
+  const undated = children.filter(({ topic }) => !topic.dates)
+  const y = middleY(parent)
+  const stemX = (child: TopicBox) => child.x - BESIDE_STEM
+  const ends = [...dated.map(stemX), ...undated.map((child) => child.x - SPACING.level / 2)]
+  const end = Math.max(parent.x + parent.width, ...ends)
+  const lowest = Math.max(y, ...undated.map(middleY))
+  const highest = Math.min(y, ...undated.map(middleY))
+  const atEnd = undated.length > 0 ? `M${px(end)} ${px(highest)}V${px(lowest)}` : ''
+  return {
+    trunk: `M${px(parent.x + parent.width)} ${px(y)}H${px(end)}${atEnd}`,
+    ticks: children.map((child) => ({
+      child,
+      path: child.topic.dates
+        ? `M${px(stemX(child))} ${px(y)}V${px(middleY(child))}H${px(child.x)}`
+        : `M${px(end)} ${px(middleY(child))}H${px(child.x)}`,
+    })),
+    labels: dateLabels(
+      dated.map((child) => ({ x: stemX(child), day: child.topic.dates!.start })),
+      y,
+    ),
+  }
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** Dates above the axis, from the first on as far apart as they can be read; the year where it begins or changes. */
+function dateLabels(stems: readonly { x: number; day: string }[], y: number): Drawing[] {
+  const labels: Drawing[] = []
+  let free = Number.NEGATIVE_INFINITY
+  let year = ''
+  for (const { x, day } of [...stems].sort((a, b) => a.x - b.x)) {
+    if (x < free) continue
+    const [itsYear = '', month, date] = day.split('-')
+    const words = `${Number(date)} ${MONTHS[Number(month) - 1]}${itsYear === year ? '' : ` ${itsYear}`}`
+    labels.push(drawing('text', { x: px(x), y: px(y - 6), class: 'axis-date' }, [words]))
+    free = x + LABEL_WIDTH + (itsYear === year ? 0 : 28)
+    year = itsYear
+  }
+  return labels
 }

@@ -1,9 +1,18 @@
-import { type Bounds, boundsOf, type CountTopics, layoutMap, type MapLayout, type TopicBox } from '../layout/map-layout'
+import {
+  type Bounds,
+  boundsOf,
+  type CountTopics,
+  type EnclosureBox,
+  type MapLayout,
+  MapLayouter,
+  type TopicBox,
+} from '../layout/map-layout'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { Records } from '../records/records'
 import { drawConnectors } from './connectors'
 import { type CrosslinkLine, crosslinkLine } from './crosslink-line'
 import type { Drawing } from './drawing'
+import { drawEnclosure } from './enclosure-drawing'
 
 /** Everything that is drawn of a map, in map units. */
 export interface Scene {
@@ -11,14 +20,24 @@ export interface Scene {
   /** What hangs together below one topic: drawn as one piece, and in view when `bounds` is. */
   connectors: readonly { parent: TopicBox; bounds: Bounds; drawing: Drawing }[]
   crosslinks: readonly CrosslinkLine[]
+  /** Frames, the outer ones first: drawn behind everything else. */
+  enclosures: readonly { box: EnclosureBox; drawing: Drawing }[]
   bounds: Bounds
 }
 
 const MARGIN = 40
 
-/** Lays out a map and prepares what is to be drawn. Linear in the visible topics and links. */
-export function buildScene(records: Records, map: string, countTopics: CountTopics): Scene {
-  const layout = layoutMap(records, map, countTopics)
+/**
+ * Lays out a map and prepares what is to be drawn. Linear in the visible topics and links. Whoever draws a map again
+ * and again hands in the layouter that it keeps.
+ */
+export function buildScene(
+  records: Records,
+  map: string,
+  countTopics: CountTopics,
+  layouter: MapLayouter = new MapLayouter(records, map, countTopics),
+): Scene {
+  const layout = layouter.layout()
   const crosslinks: CrosslinkLine[] = []
   for (const box of layout.boxes)
     for (const link of records.crosslinksFrom(box.topic.id)) {
@@ -33,6 +52,12 @@ export function buildScene(records: Records, map: string, countTopics: CountTopi
     layout,
     connectors: drawConnectors(layout),
     crosslinks,
+    enclosures: [...layout.enclosures]
+      .sort((a, b) => b.width * b.height - a.width * a.height)
+      .flatMap((box) => {
+        const enclosure = records.get('enclosure', box.enclosure)
+        return enclosure ? [{ box, drawing: drawEnclosure(box, enclosure) }] : []
+      }),
     bounds: { x: x - MARGIN, y: y - MARGIN, width: width + MARGIN * 2, height: height + MARGIN * 2 },
   }
 }

@@ -21,20 +21,25 @@ export function drawTopic(box: TopicBox): Drawing[] {
       }),
     )
   else if (box.behind !== null) parts.push(...doorwayLeaf(box))
-  if (box.parent)
-    parts.push(
-      drawing('rect', {
-        x: box.growsLeft ? px(box.width - BAR) : 0,
-        y: 1,
-        width: BAR,
-        height: px(box.height - 2),
-        class: `bar hue-${box.hue}`,
-      }),
-    )
+  if (box.parent) parts.push(bar(box))
   parts.push(...textLines(box), ...signRow(box))
   if (box.behind !== null) parts.push(doorwayNumber(box))
   if (box.hidden > 0) parts.push(foldSign(box))
   return parts
+}
+
+/** The bar in the hue of the branch, at the side from which the topic grows. */
+function bar(box: TopicBox): Drawing {
+  const { width, height, growth } = box
+  const upright = { y: 1, width: BAR, height: px(height - 2) }
+  const level = { x: 1, width: px(width - 2), height: BAR }
+  const at =
+    growth === 'down'
+      ? { ...level, y: 0 }
+      : growth === 'up'
+        ? { ...level, y: px(height - BAR) }
+        : { ...upright, x: box.growsLeft ? px(width - BAR) : 0 }
+  return drawing('rect', { ...at, class: `bar hue-${box.hue}` })
 }
 
 /** Where the text begins: after the signs and the corner on branches that grow to the left. */
@@ -108,10 +113,15 @@ function signRow(box: TopicBox): Drawing[] {
   return row
 }
 
+function foldPoint({ growth, growsLeft, width, height }: TopicBox): { x: number; y: number } {
+  if (growth === 'down') return { x: px(width / 2), y: height + 14 }
+  if (growth === 'up') return { x: px(width / 2), y: -14 }
+  return { x: growsLeft ? -16 : width + 16, y: height / 2 }
+}
+
 /** How much is folded away, at the side where it would appear. */
 function foldSign(box: TopicBox): Drawing {
-  const x = box.growsLeft ? -16 : box.width + 16
-  const y = box.height / 2
+  const { x, y } = foldPoint(box)
   return drawing('g', { class: `fold-sign hue-${box.hue}`, 'data-fold': box.topic.id }, [
     drawing('title', {}, [`${box.hidden} folded`]),
     drawing('rect', { x: x - 13, y: px(y - 9), width: 26, height: 18, rx: 9 }),

@@ -33,6 +33,7 @@ function wantReferences(wanted: Wanted, { kind, id, after }: Edit): void {
   want(wanted, 'map', fields.toMap)
   want(wanted, 'topic', fields.topic)
   want(wanted, 'file', fields.file)
+  if (Array.isArray(fields.topics)) for (const topic of fields.topics) want(wanted, 'topic', topic)
 }
 
 /** Whether an edit can move known topics, or open and close doorways: then more of the surroundings is needed. */

@@ -14,6 +14,6 @@ export function countWritten(rows: number): void {
   if (written < next) return
   next = written * 4
   database()
-    .query('ANALYZE change, map, topic, note, crosslink, weblink, file, attachment')
+    .query('ANALYZE change, map, topic, note, crosslink, weblink, file, attachment, enclosure')
     .catch((error: unknown) => log.warn({ error }, 'statistics could not be taken'))
 }

@@ -4,6 +4,7 @@ import { type Client, prepared } from '../database'
 import { attachmentTable } from './attachment-table'
 import { collectionTable } from './collection-table'
 import { crosslinkTable } from './crosslink-table'
+import { enclosureTable } from './enclosure-table'
 import { fileTable } from './file-table'
 import { mapTable } from './map-table'
 import { noteTable } from './note-table'
@@ -20,6 +21,7 @@ const tables: { [K in RecordKind]: Table<K> } = {
   weblink: weblinkTable,
   attachment: attachmentTable,
   file: fileTable,
+  enclosure: enclosureTable,
 }
 
 /** Records of one kind. `condition` narrows by further parameters from `$2` on, e.g. `AND id = ANY($2)`. */

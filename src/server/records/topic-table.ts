@@ -4,16 +4,20 @@ export const topicTable: Table<'topic'> = {
   kind: 'topic',
   select: `
     SELECT id, json_build_object('map', map, 'parent', parent, 'rank', rank, 'side', side, 'x', x, 'y', y) AS place,
-           text, note, opens_map AS "opensMap", folded, trashed
+           text, note, opens_map AS "opensMap", folded, layout, width, numbering, number, dates, trashed
     FROM topic WHERE collection = $1`,
   upsert: `
-    INSERT INTO topic (collection, id, map, parent, rank, side, x, y, text, note, opens_map, folded, trashed)
+    INSERT INTO topic (collection, id, map, parent, rank, side, x, y, text, note, opens_map, folded,
+                       layout, width, numbering, number, dates, trashed)
     SELECT $1, r.id, (r.place->>'map')::uuid, (r.place->>'parent')::uuid, r.place->>'rank', r.place->>'side',
-           (r.place->>'x')::float8, (r.place->>'y')::float8, r.text, r.note, r."opensMap", r.folded, r.trashed
+           (r.place->>'x')::float8, (r.place->>'y')::float8, r.text, r.note, r."opensMap", r.folded,
+           r.layout, r.width, r.numbering, r.number, r.dates, r.trashed
     FROM jsonb_to_recordset($2::jsonb)
-      AS r(id uuid, place jsonb, text text, note uuid, "opensMap" uuid, folded boolean, trashed boolean)
+      AS r(id uuid, place jsonb, text text, note uuid, "opensMap" uuid, folded boolean, layout text, width float8,
+           numbering text, number text, dates jsonb, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET
       map = excluded.map, parent = excluded.parent, rank = excluded.rank, side = excluded.side,
       x = excluded.x, y = excluded.y, text = excluded.text, note = excluded.note,
-      opens_map = excluded.opens_map, folded = excluded.folded, trashed = excluded.trashed`,
+      opens_map = excluded.opens_map, folded = excluded.folded, layout = excluded.layout, width = excluded.width,
+      numbering = excluded.numbering, number = excluded.number, dates = excluded.dates, trashed = excluded.trashed`,
 }

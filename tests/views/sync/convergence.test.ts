@@ -37,6 +37,7 @@ class Server {
       weblinks: all.weblink!,
       attachments: all.attachment!,
       files: all.file!,
+      enclosures: all.enclosure!,
       farTopics: [],
     }
   }

@@ -1,0 +1,165 @@
+import { type Block, type Enclosed, type Frame, type Growth, type Reach, SPACING } from './block'
+import { boxOutline, type Outline, setRow } from './outline'
+
+/** One thing in a row of children: a branch, or an enclosure with the neighbouring branches inside it. */
+export interface Item extends Reach {
+  /** Size of the head that decides where the connector arrives: of the branch, or of the first one enclosed. */
+  width: number
+  height: number
+  block: Block | null
+  /** Puts the head's corner at a point: tells the corners of all branches inside, and the frames around them. */
+  place(x: number, y: number, placed: Placed): void
+}
+
+/** Where children have been put: corners by index, and frames, relative to the head of the parent. */
+export interface Placed {
+  corners: number[]
+  frames: Frame[]
+}
+
+export const isAcross = (growth: Growth): boolean => growth === 'right' || growth === 'left'
+
+/** The outline of an item in a direction of growth: its own where it grows the same way, else that of a box around it. */
+export function outlineOf(item: Item, growth: Growth): Outline {
+  const { block } = item
+  if (block?.outline && block.growth === growth) return block.outline
+  return isAcross(growth)
+    ? boxOutline(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
+    : boxOutline(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
+}
+
+/** A branch as an item. A class, because a map has thousands of them. */
+class BranchItem implements Item {
+  constructor(
+    readonly block: Block,
+    private readonly index: number,
+  ) {}
+
+  get left(): number {
+    return this.block.left
+  }
+  get top(): number {
+    return this.block.top
+  }
+  get right(): number {
+    return this.block.right
+  }
+  get bottom(): number {
+    return this.block.bottom
+  }
+  get width(): number {
+    return this.block.width
+  }
+  get height(): number {
+    return this.block.height
+  }
+
+  place(x: number, y: number, { corners }: Placed): void {
+    corners[2 * this.index] = x
+    corners[2 * this.index + 1] = y
+  }
+}
+
+/** Where items stand relative to the first one's corner when they are set in a row, with what they reach together. */
+export function rowOf(items: readonly Item[], growth: Growth, gap: number): { x: number; y: number }[] {
+  const first = items[0]!
+  if (isAcross(growth)) {
+    const { positions } = setRow(
+      items.map((item) => outlineOf(item, growth)),
+      gap,
+    )
+    return items.map((item, i) => ({
+      x: growth === 'right' ? first.left - item.left : first.right - item.right,
+      y: positions[i]! + first.height / 2 - item.height / 2,
+    }))
+  }
+  if (growth === 'down' || growth === 'up') {
+    const { positions } = setRow(
+      items.map((item) => outlineOf(item, growth)),
+      gap,
+    )
+    return items.map((item, i) => ({
+      x: positions[i]! + first.width / 2 - item.width / 2,
+      y: growth === 'down' ? first.top - item.top : first.bottom - item.bottom,
+    }))
+  }
+  let bottom = first.top
+  return items.map((item) => {
+    const at = {
+      x: growth === 'indented' ? first.left - item.left : first.right - item.right,
+      y: bottom - item.top,
+    }
+    bottom += item.bottom - item.top + gap
+    return at
+  })
+}
+
+/** An enclosure with its items inside, as one item with a frame around them. */
+function framed(enclosed: Enclosed, items: readonly Item[], growth: Growth, gap: number): Item {
+  const first = items[0]!
+  const row = rowOf(items, growth, gap)
+  const inside = { left: first.left, top: first.top, right: first.right, bottom: first.bottom }
+  items.forEach((item, i) => {
+    const { x, y } = row[i]!
+    inside.left = Math.min(inside.left, x + item.left)
+    inside.top = Math.min(inside.top, y + item.top)
+    inside.right = Math.max(inside.right, x + item.right)
+    inside.bottom = Math.max(inside.bottom, y + item.bottom)
+  })
+  const left = inside.left - SPACING.frame
+  const frame: Reach = {
+    left,
+    top: inside.top - SPACING.frame - enclosed.title,
+    right: Math.max(inside.right + SPACING.frame, left + enclosed.titleWidth),
+    bottom: inside.bottom + SPACING.frame,
+  }
+  return {
+    ...frame,
+    width: first.width,
+    height: first.height,
+    block: null,
+    place(x, y, placed) {
+      items.forEach((item, i) => {
+        item.place(x + row[i]!.x, y + row[i]!.y, placed)
+      })
+      placed.frames.push({
+        enclosure: enclosed.enclosure,
+        left: x + frame.left,
+        top: y + frame.top,
+        right: x + frame.right,
+        bottom: y + frame.bottom,
+      })
+    },
+  }
+}
+
+/**
+ * The children of a head as items of a row: neighbours in one enclosure become one item. `which` chooses the children
+ * by index, in order; an enclosure counts as far as its children are chosen.
+ */
+export function itemsOf(
+  children: readonly Block[],
+  which: readonly number[],
+  enclosed: readonly Enclosed[],
+  growth: Growth,
+  gap: number,
+): Item[] {
+  if (enclosed.length === 0) return which.map((index) => new BranchItem(children[index]!, index))
+  const items: Item[] = []
+  for (let i = 0; i < which.length; ) {
+    const index = which[i]!
+    const around = enclosed.findIndex(({ from, to }) => from <= index && index <= to)
+    const frame = enclosed[around]
+    if (!frame) {
+      items.push(new BranchItem(children[index]!, index))
+      i++
+      continue
+    }
+    let end = i
+    while (end < which.length && which[end]! <= frame.to) end++
+    const inner = itemsOf(children, which.slice(i, end), enclosed.slice(around + 1), growth, gap)
+    items.push(framed(frame, inner, growth, gap))
+    i = end
+  }
+  return items
+}

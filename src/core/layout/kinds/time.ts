@@ -1,0 +1,92 @@
+import { type Block, blockOf, type Frame, type Head } from '../block'
+import { type Item, itemsOf } from '../items'
+import type { Gaps } from './grow'
+
+/** Length of the scale for each topic that stands on it, and the least length of all, in px. */
+const LENGTH_EACH = 120
+const LENGTH_LEAST = 480
+/** From a stem to the branch that hangs on it. */
+const BESIDE_STEM = 8
+
+/** The scale of a branch along time: where a day stands, relative to the head's upper left corner. */
+export interface TimeScale {
+  /** Days since 1970-01-01 at both ends. */
+  first: number
+  last: number
+  /** x of both ends, y of the axis, in px. */
+  start: number
+  end: number
+  axis: number
+}
+
+/** The scale on which these days stand beside a head; null where there is none. */
+export function timeScale(
+  head: { width: number; height: number },
+  days: readonly (number | null)[],
+  gaps: Gaps,
+): TimeScale | null {
+  const dated = days.filter((day) => day !== null)
+  if (dated.length === 0) return null
+  const first = dated.reduce((least, day) => Math.min(least, day))
+  const last = dated.reduce((most, day) => Math.max(most, day))
+  const start = head.width + gaps.level
+  const end = start + (first === last ? 0 : Math.max(LENGTH_LEAST, LENGTH_EACH * dated.length))
+  return { first, last, start, end, axis: head.height / 2 }
+}
+
+export const dayAt = ({ first, last, start, end }: TimeScale, day: number): number =>
+  first === last ? start : start + ((day - first) / (last - first)) * (end - start)
+
+/**
+ * Sets children on a scale of days beside the head. Each hangs beneath the axis at its day, in the uppermost lane where
+ * it has room; earlier ones go beneath later ones, so that no stem crosses a branch. Those without a day follow at the
+ * end of the scale, one under the other. An enclosure frames each of its topics, which need not be neighbours here.
+ */
+export function alongTime<Content>(head: Head<Content>, days: readonly (number | null)[], gaps: Gaps): Block<Content> {
+  const placed = { corners: new Array<number>(head.children.length * 2).fill(0), frames: [] as Frame[] }
+  const items = head.children.map((_, i) => itemsOf(head.children, [i], head.enclosed, 'indented', gaps.siblings)[0]!)
+  const scale = timeScale(head, days, gaps)
+  let reach = scale?.end ?? head.width
+  let top = head.height + gaps.siblings * 2
+  for (const lane of scale ? lanesOf(items, days, scale, gaps) : []) {
+    let height = 0
+    for (const { item, x } of lane) {
+      item.place(x, top - item.top, placed)
+      height = Math.max(height, item.bottom - item.top)
+      reach = Math.max(reach, x + item.right)
+    }
+    top += height + gaps.siblings
+  }
+  let cursor = 0
+  items.forEach((item, i) => {
+    if ((days[i] ?? null) !== null) return
+    item.place(reach + gaps.level - item.left, cursor - item.top, placed)
+    cursor += item.bottom - item.top + gaps.siblings
+  })
+  return blockOf(head, placed.corners, placed.frames, null, null)
+}
+
+interface Hung {
+  item: Item
+  x: number
+}
+
+/** Shares dated items out to lanes, from the last day to the first: what comes later is nearer to the axis. */
+function lanesOf(items: readonly Item[], days: readonly (number | null)[], scale: TimeScale, gaps: Gaps): Hung[][] {
+  const dated = items
+    .flatMap((item, index) => {
+      const day = days[index] ?? null
+      return day === null ? [] : [{ item, index, x: dayAt(scale, day) }]
+    })
+    .sort((a, b) => b.x - a.x || b.index - a.index)
+  const lanes: { begins: number; hung: Hung[] }[] = []
+  for (const { item, x } of dated) {
+    const at = x + BESIDE_STEM - item.left
+    const free = lanes.find(({ begins }) => at + item.right + gaps.siblings <= begins)
+    if (free) {
+      free.hung.push({ item, x: at })
+      free.begins = x
+    } else lanes.push({ begins: x, hung: [{ item, x: at }] })
+  }
+  return lanes.map(({ hung }) => hung)
+}

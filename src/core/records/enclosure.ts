@@ -1,0 +1,18 @@
+import { z } from 'zod'
+import { EnclosureId, TopicId } from './ids'
+import { title } from './text'
+
+/** Most topics that one enclosure names; what hangs below them is inside as well. */
+const MAX_ENCLOSED = 500
+
+/** The frame around a branch, or around several neighbours, with an optional title. Enclosures may stand inside one another. */
+export const EnclosureRecord = z.strictObject({
+  id: EnclosureId,
+  /** Heads of the enclosed branches: neighbouring siblings. The first one decides where the enclosure belongs. */
+  topics: z.array(TopicId).min(1).max(MAX_ENCLOSED),
+  title,
+  /** Which of the eight tones; null takes that of the branch. */
+  tone: z.number().int().min(0).max(7).nullable(),
+  trashed: z.boolean(),
+})
+export type EnclosureRecord = z.infer<typeof EnclosureRecord>

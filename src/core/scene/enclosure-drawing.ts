@@ -1,0 +1,25 @@
+import { ENCLOSURE_TITLE, type EnclosureBox } from '../layout/map-layout'
+import type { EnclosureRecord } from '../records/enclosure'
+import { type Drawing, drawing, px } from './drawing'
+
+/** The frame around a branch or several topics, with its title in the upper left corner. */
+export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Drawing {
+  const hue = enclosure.tone ?? box.hue
+  const parts = [
+    drawing('rect', {
+      x: px(box.x),
+      y: px(box.y),
+      width: px(box.width),
+      height: px(box.height),
+      rx: 6,
+      class: 'enclosure-frame',
+    }),
+  ]
+  if (enclosure.title !== '')
+    parts.push(
+      drawing('text', { x: px(box.x + 8), y: px(box.y + ENCLOSURE_TITLE.height - 5), class: 'enclosure-title' }, [
+        enclosure.title,
+      ]),
+    )
+  return drawing('g', { class: `enclosure ${hue >= 0 ? `hue-${hue}` : ''}`, 'data-enclosure': enclosure.id }, parts)
+}

@@ -1,0 +1,96 @@
+import type { NumberingScheme } from '../records/layout'
+
+/** 1 → a, 26 → z, 27 → aa: letters as numbers without a zero. */
+export function lettersOf(count: number): string {
+  let letters = ''
+  for (let rest = count; rest > 0; rest = Math.floor((rest - 1) / 26))
+    letters = String.fromCharCode(97 + ((rest - 1) % 26)) + letters
+  return letters
+}
+
+/** Levels of a section number before its items begin: 1.1.1, then 1.1.1-1. */
+const SECTION_LEVELS = 3
+
+/**
+ * The number of the `count`-th item (from 1) at a depth (from 0) beneath an item with the number `above`, which is empty
+ * at depth 0.
+ *
+ * - `decimal`: 1, 1.1, 1.1.1
+ * - `turns`: digits and letters in turn: 1, 1a, 1a1
+ * - `sections`: three decimal levels, then items in turn after a hyphen: 1.1.1-1a1
+ */
+export function numberBelow(scheme: NumberingScheme, above: string, depth: number, count: number): string {
+  const inTurn = (turn: number) => (turn % 2 === 0 ? String(count) : lettersOf(count))
+  switch (scheme) {
+    case 'decimal':
+      return above === '' ? String(count) : `${above}.${count}`
+    case 'turns':
+      return above + inTurn(depth)
+    case 'sections':
+      if (depth < SECTION_LEVELS) return above === '' ? String(count) : `${above}.${count}`
+      return depth === SECTION_LEVELS ? `${above}-${count}` : above + inTurn(depth - SECTION_LEVELS)
+    default:
+      return scheme satisfies never
+  }
+}
+
+/** How the topics below one are numbered: by a scheme, at a depth, beneath a number. */
+export interface Numbering {
+  scheme: NumberingScheme
+  depth: number
+  above: string
+}
+
+/**
+ * Numbers for siblings in order. A fixed number stays; the others count on without it, and skip what is taken by a
+ * fixed one. Null where there is no scheme and no fixed number.
+ */
+export function numbersOf(
+  siblings: readonly { number: string | null }[],
+  numbering: Numbering | null,
+): (string | null)[] {
+  const fixed = new Set(siblings.flatMap(({ number }) => number ?? []))
+  let count = 0
+  return siblings.map(({ number }) => {
+    if (number !== null || !numbering) return number
+    let next: string
+    do next = numberBelow(numbering.scheme, numbering.above, numbering.depth, ++count)
+    while (fixed.has(next))
+    return next
+  })
+}
+
+/** The numbering of what hangs below a topic: a scheme of its own begins anew beneath its number. */
+export function numberingBelow(
+  topic: { numbering: NumberingScheme | null },
+  number: string | null,
+  around: Numbering | null,
+): Numbering | null {
+  if (topic.numbering) return { scheme: topic.numbering, depth: number ? 1 : 0, above: number ?? '' }
+  return around && { scheme: around.scheme, depth: around.depth + 1, above: number ?? around.above }
+}
+
+const FREE_TRIES = 10_000
+
+/**
+ * A free number between two fixed ones, for a topic that is added between them: 1a after 1, 1b where 1a is taken, 1a1
+ * beneath 1a. `after` is null at the beginning.
+ */
+export function freeNumberAfter(after: string | null, taken: ReadonlySet<string>): string {
+  const make = (count: number): string => {
+    if (after === null) return String(count)
+    return after + (/\d$/.test(after) ? lettersOf(count) : String(count))
+  }
+  for (let count = 1; count < FREE_TRIES; count++) if (!taken.has(make(count))) return make(count)
+  return make(FREE_TRIES)
+}
+
+/** A number typed at the beginning of a text: `1.2 Dams`, `1a1) Dams`, `1.1-2a Dams`. Null where there is none. */
+export function typedNumber(text: string): { number: string; text: string } | null {
+  const found = /^\s*(\d{1,4}(?:\.\d{1,4})*(?:-\d{1,4})?(?:[a-z]{1,2}\d{0,4})*)([.):]?)[ \t]+(\S[\s\S]*)$/.exec(text)
+  if (!found) return null
+  const [, number = '', mark = '', rest = ''] = found
+  // A plain count of things is no number of a topic: "7 lines of wells". One with a mark or a second part is.
+  if (mark === '' && /^\d+$/.test(number)) return null
+  return { number, text: rest }
+}

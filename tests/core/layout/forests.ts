@@ -1,0 +1,114 @@
+import fc from 'fast-check'
+import { blankTopic } from '../../../src/core/commands/add-topic'
+import type { MapLayout, TopicBox } from '../../../src/core/layout/map-layout'
+import { EnclosureId, MapId, TopicId } from '../../../src/core/records/ids'
+import { LayoutKind } from '../../../src/core/records/layout'
+import { Records } from '../../../src/core/records/records'
+import type { TopicRecord } from '../../../src/core/records/topic'
+
+export const MAP = MapId.parse('00000000-0000-7000-8000-00000000aaaa')
+export const topicId = (i: number) => TopicId.parse(`00000000-0000-7000-8000-${i.toString(16).padStart(12, '0')}`)
+const enclosureId = (i: number) => EnclosureId.parse(`00000000-0000-7000-8001-${i.toString(16).padStart(12, '0')}`)
+
+/** A topic of a generated map: it hangs on one of those before it, and has anything that can matter to layout. */
+export const sapling = fc.record({
+  parent: fc.nat(1_000),
+  words: fc.oneof(fc.nat(4), fc.nat(40)),
+  left: fc.boolean(),
+  layout: fc.oneof(
+    { weight: 6, arbitrary: fc.constant(null) },
+    { weight: 1, arbitrary: fc.constantFrom(...LayoutKind.options) },
+  ),
+  byHand: fc.oneof(
+    { weight: 12, arbitrary: fc.constant(null) },
+    {
+      weight: 1,
+      arbitrary: fc.record({ x: fc.integer({ min: -900, max: 900 }), y: fc.integer({ min: -600, max: 600 }) }),
+    },
+  ),
+  loose: fc.nat(14).map((n) => n === 0),
+  folded: fc.nat(14).map((n) => n === 0),
+  day: fc.option(fc.nat(300), { nil: null }),
+  number: fc.nat(20).map((n) => (n === 0 ? '7b' : null)),
+})
+export type Sapling = typeof sapling extends fc.Arbitrary<infer S> ? S : never
+
+export const ground = fc.record({
+  layout: fc.constantFrom(...LayoutKind.options),
+  spacing: fc.constantFrom(0.6, 1, 1.7),
+  numbering: fc.constantFrom(null, 'decimal' as const, 'turns' as const, 'sections' as const),
+})
+
+const WORDS = ['water', 'a', 'ditch-blocking', 'peat', 'dipwell', 'of', 'Sphagnum', 'to', 'board']
+const day = (offset: number) => new Date(Date.UTC(2026, 0, 1 + offset)).toISOString().slice(0, 10)
+
+export function topicOf(saplings: readonly Sapling[], i: number): TopicRecord {
+  const { parent, words, left, layout, byHand, loose, folded, day: offset, number } = saplings[i]!
+  const hangs = i > 0 && !loose
+  const place = {
+    map: MAP,
+    parent: hangs ? topicId(parent % i) : null,
+    rank: `a${(i + 1).toString(36).padStart(4, '0')}5`,
+    side: left ? ('left' as const) : ('right' as const),
+    x: i === 0 ? null : loose ? parent - 500 : (byHand?.x ?? null),
+    y: i === 0 ? null : loose ? words * 10 : (byHand?.y ?? null),
+  }
+  const text = Array.from({ length: words + 1 }, (_, n) => WORDS[(i + n) % WORDS.length]).join(' ')
+  const dates = offset === null ? null : { start: day(offset), end: null }
+  return { ...blankTopic(topicId(i), place, text), layout, folded, dates, number }
+}
+
+export function recordsOf(
+  shape: { layout: LayoutKind; spacing: number; numbering: 'decimal' | 'turns' | 'sections' | null },
+  saplings: readonly Sapling[],
+): Records {
+  const records = new Records()
+  records.put('map', { id: MAP, title: 'Forest', homeDoorway: null, ...shape, trashed: false })
+  saplings.forEach((_, i) => {
+    records.put('topic', topicOf(saplings, i))
+  })
+  return records
+}
+
+/** Puts enclosures around some neighbours: pairs of the number of a topic and how many of its siblings follow. */
+export function enclose(records: Records, count: number, chosen: readonly [number, number][]): void {
+  chosen.forEach(([at, more], n) => {
+    const topic = records.need('topic', topicId(at % count))
+    if (!topic.place.parent) return
+    const siblings = records.children(topic.place.parent)
+    const from = siblings.findIndex(({ id }) => id === topic.id)
+    const topics = siblings.slice(from, from + 1 + more).map(({ id }) => id)
+    const title = n % 2 ? 'An enclosure' : ''
+    records.put('enclosure', { id: enclosureId(n), topics, title, tone: null, trashed: false })
+  })
+}
+
+/** Pairs of topics whose boxes lie on one another. A sweep over the upper edges. */
+export function overlaps({ boxes }: MapLayout): string[] {
+  const slack = 1e-6
+  const found: string[] = []
+  let active: TopicBox[] = []
+  for (const box of [...boxes].sort((a, b) => a.y - b.y)) {
+    active = active.filter((other) => other.y + other.height > box.y + slack)
+    for (const other of active)
+      if (box.x < other.x + other.width - slack && other.x < box.x + box.width - slack)
+        found.push(`${other.topic.id.slice(-4)} / ${box.topic.id.slice(-4)}`)
+    active.push(box)
+  }
+  return found
+}
+
+/** Where everything stands, for comparing two layouts. */
+export const standing = ({ boxes, enclosures, bounds }: MapLayout) => ({
+  boxes: boxes.map(({ topic, x, y, width, height, hue, number, growth, parent }) => ({
+    id: topic.id,
+    text: topic.text,
+    at: [x, y, width, height],
+    hue,
+    number,
+    growth,
+    parent: parent?.topic.id,
+  })),
+  enclosures,
+  bounds,
+})

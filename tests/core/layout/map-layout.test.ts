@@ -1,0 +1,260 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { layoutMap, MapLayouter, type TopicBox } from '../../../src/core/layout/map-layout'
+import { LayoutKind } from '../../../src/core/records/layout'
+import type { Records } from '../../../src/core/records/records'
+import { enclose, ground, MAP, overlaps, recordsOf, type Sapling, sapling, standing, topicId } from './forests'
+
+const noTopics = () => 0
+const forest = fc.array(sapling, { minLength: 1, maxLength: 70 })
+const enclosures = fc.array(fc.tuple(fc.nat(200), fc.nat(3)), { maxLength: 6 })
+
+const plain: Sapling = {
+  parent: 0,
+  words: 1,
+  left: false,
+  layout: null,
+  byHand: null,
+  loose: false,
+  folded: false,
+  day: null,
+  number: null,
+}
+const shape = (layout: LayoutKind) => ({ layout, spacing: 1, numbering: null })
+const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, noTopics).byTopic.get(topicId(i))!
+
+describe('layout of a map', () => {
+  test.each(LayoutKind.options)('set as %s lets no two topics overlap, in any tree', (layout) => {
+    fc.assert(
+      fc.property(forest, fc.constantFrom(0.6, 1, 1.7), (saplings, spacing) => {
+        const simple = saplings.map((one) => ({ ...one, layout: null, byHand: null, loose: false }))
+        const records = recordsOf({ layout, spacing, numbering: null }, simple)
+        expect(overlaps(layoutMap(records, MAP, noTopics))).toEqual([])
+      }),
+      { numRuns: 120 },
+    )
+  })
+
+  test('lets no two topics overlap whatever is mixed: layouts in layouts, enclosures, kept places, loose branches', () => {
+    fc.assert(
+      fc.property(ground, forest, enclosures, (map, saplings, chosen) => {
+        const records = recordsOf(map, saplings)
+        enclose(records, saplings.length, chosen)
+        expect(overlaps(layoutMap(records, MAP, noTopics))).toEqual([])
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  test('shows every topic once, but for those beneath a folded one', () => {
+    fc.assert(
+      fc.property(ground, forest, (map, saplings) => {
+        const records = recordsOf(map, saplings)
+        const { boxes } = layoutMap(records, MAP, noTopics)
+        expect(new Set(boxes.map(({ topic }) => topic.id)).size).toBe(boxes.length)
+        const hidden = boxes.reduce((sum, box) => sum + box.hidden, 0)
+        expect(boxes.length + hidden).toBe(saplings.length)
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  test('after any small change is exactly what a layout from nothing gives', () => {
+    fc.assert(
+      fc.property(
+        ground,
+        forest,
+        enclosures,
+        fc.array(fc.tuple(fc.nat(200), fc.nat(5)), { maxLength: 6 }),
+        (map, saplings, chosen, steps) => {
+          const records = recordsOf(map, saplings)
+          enclose(records, saplings.length, chosen)
+          const layouter = new MapLayouter(records, MAP, noTopics)
+          layouter.layout()
+          for (const [at, what] of steps) {
+            const topic = records.need('topic', topicId(at % saplings.length))
+            if (what === 0) records.put('topic', { ...topic, text: `${topic.text} and one more line of words` })
+            else if (what === 1) records.put('topic', { ...topic, folded: !topic.folded })
+            else if (what === 2 && topic.place.parent) records.put('topic', { ...topic, trashed: !topic.trashed })
+            else if (what === 3) records.put('topic', { ...topic, layout: 'down' })
+            else if (what === 4) records.put('topic', { ...topic, width: 90 })
+            else records.put('map', { ...records.need('map', MAP), spacing: 1.2 })
+            expect(standing(layouter.layout())).toEqual(standing(layoutMap(records, MAP, noTopics)))
+          }
+        },
+      ),
+      { numRuns: 150 },
+    )
+  })
+
+  test('keeps the identity of boxes that stayed as they were', () => {
+    const records = recordsOf(shape('right'), [plain, plain, { ...plain, parent: 1 }, plain])
+    const layouter = new MapLayouter(records, MAP, noTopics)
+    const before = layouter.layout()
+    const leaf = records.need('topic', topicId(2))
+    records.put('topic', { ...leaf, text: 'Another' })
+    const after = layouter.layout()
+    expect(after.byTopic.get(topicId(2))).not.toBe(before.byTopic.get(topicId(2)))
+    for (const i of [0, 1, 3]) expect(after.byTopic.get(topicId(i))).toBe(before.byTopic.get(topicId(i)))
+    expect(after.byTopic.get(topicId(2))!.parent).toBe(after.byTopic.get(topicId(1)))
+  })
+
+  test('adding a leaf leaves every offset as it was, but for those between it and the root', () => {
+    fc.assert(
+      fc.property(fc.array(sapling, { minLength: 3, maxLength: 60 }), fc.nat(100), (saplings, under) => {
+        const simple = saplings.map((one) => ({ ...one, layout: null, byHand: null, loose: false, folded: false }))
+        const before = recordsOf(shape('both'), simple)
+        const after = recordsOf(shape('both'), [...simple, { ...plain, parent: under % simple.length }])
+        const offsets = (records: Records) =>
+          new Map(
+            layoutMap(records, MAP, noTopics).boxes.flatMap((box) =>
+              box.parent
+                ? [[box.topic.id as string, { parent: box.parent.topic.id as string, dy: box.y - box.parent.y }]]
+                : [],
+            ),
+          )
+        const way = new Set<string>()
+        for (let at = after.get('topic', topicId(simple.length)); at; at = after.get('topic', at.place.parent))
+          way.add(at.id)
+        const old = offsets(before)
+        for (const [id, { parent, dy }] of offsets(after)) {
+          if (way.has(parent)) continue
+          expect(dy).toBeCloseTo(old.get(id)!.dy, 6)
+        }
+      }),
+      { numRuns: 100 },
+    )
+  })
+})
+
+describe('the kinds of layout', () => {
+  const family = [plain, plain, plain, { ...plain, left: true }]
+
+  test('to both sides: first-level topics stand on their side, the root at their middle', () => {
+    const records = recordsOf(shape('both'), family)
+    const [root, first, second, left] = [0, 1, 2, 3].map((i) => boxOf(records, i))
+    expect(first!.x).toBe(root!.x + root!.width + 32)
+    expect(first!.x).toBe(second!.x)
+    expect(left!.x + left!.width).toBeCloseTo(root!.x - 32)
+    expect((first!.y + second!.y + second!.height) / 2).toBeCloseTo(root!.y + root!.height / 2)
+    expect(root!.x + root!.width / 2).toBe(0)
+  })
+
+  test('right, left, down and up: all children on that side, whatever side is stored', () => {
+    for (const [layout, holds] of [
+      ['right', (root: TopicBox, child: TopicBox) => child.x >= root.x + root.width],
+      ['left', (root: TopicBox, child: TopicBox) => child.x + child.width <= root.x],
+      ['down', (root: TopicBox, child: TopicBox) => child.y >= root.y + root.height],
+      ['up', (root: TopicBox, child: TopicBox) => child.y + child.height <= root.y],
+    ] as const) {
+      const records = recordsOf(shape(layout), family)
+      for (const i of [1, 2, 3]) expect([layout, holds(boxOf(records, 0), boxOf(records, i))]).toEqual([layout, true])
+    }
+  })
+
+  test('indented: one under the other, a step to the right of the parent', () => {
+    const records = recordsOf(shape('indented'), [plain, plain, { ...plain, parent: 1 }, plain])
+    const [root, first, below, second] = [0, 1, 2, 3].map((i) => boxOf(records, i))
+    expect(first!.x).toBe(root!.x + 24)
+    expect(below!.x).toBe(first!.x + 24)
+    expect([root!.y, first!.y, below!.y, second!.y]).toEqual(
+      [root!.y, first!.y, below!.y, second!.y].sort((a, b) => a - b),
+    )
+  })
+
+  test('along time: in the order of days, further apart the more days lie between, undated ones at the end', () => {
+    const days = [0, 10, 100, null]
+    const records = recordsOf(shape('time'), [plain, ...days.map((day) => ({ ...plain, day }))])
+    const xs = [1, 2, 3, 4].map((i) => boxOf(records, i).x)
+    expect((xs[1]! - xs[0]!) * 9).toBeCloseTo(xs[2]! - xs[1]!)
+    expect(xs[3]).toBeGreaterThan(xs[2]!)
+  })
+
+  test('around a centre: clockwise, the right side from the top and the left from the bottom', () => {
+    const records = recordsOf(shape('around'), [
+      plain,
+      plain,
+      plain,
+      { ...plain, left: true },
+      { ...plain, left: true },
+    ])
+    const ys = [1, 2, 3, 4].map((i) => boxOf(records, i).y)
+    expect(ys[0]).toBeLessThan(ys[1]!)
+    expect(ys[2]).toBeGreaterThan(ys[3]!)
+  })
+
+  test('one inside another: a branch with a kind of its own', () => {
+    const records = recordsOf(shape('right'), [
+      plain,
+      { ...plain, layout: 'down' },
+      { ...plain, parent: 1 },
+      { ...plain, parent: 1 },
+    ])
+    const [head, first, second] = [1, 2, 3].map((i) => boxOf(records, i))
+    expect(first!.y).toBeGreaterThan(head!.y + head!.height)
+    expect(second!.y).toBe(first!.y)
+  })
+})
+
+describe('places of their own', () => {
+  test('a topic placed by hand stands where it was put, and the rest makes room', () => {
+    const at = { x: 90, y: 20 }
+    const records = recordsOf(shape('right'), [plain, plain, plain, plain, { ...plain, parent: 1, byHand: at }])
+    const layout = layoutMap(records, MAP, noTopics)
+    expect(layout.byTopic.get(topicId(4))).toMatchObject(at)
+    expect(overlaps(layout)).toEqual([])
+  })
+
+  test('a loose branch moves clear of what stands where it was put', () => {
+    const records = recordsOf(shape('right'), [plain, { ...plain, loose: true, parent: 500, words: 0 }])
+    expect(boxOf(records, 1).y).toBeGreaterThan(boxOf(records, 0).y + boxOf(records, 0).height)
+  })
+
+  test('a topic with a width of its own breaks its text to it', () => {
+    const records = recordsOf(shape('right'), [plain, { ...plain, words: 12 }])
+    const before = boxOf(records, 1)
+    records.put('topic', { ...records.need('topic', topicId(1)), width: 80 })
+    const after = boxOf(records, 1)
+    expect(after.text.width).toBe(80)
+    expect(after.height).toBeGreaterThan(before.height)
+  })
+})
+
+describe('enclosures', () => {
+  test('take part as space: frames hold what they name and touch nothing else', () => {
+    fc.assert(
+      fc.property(forest, fc.nat(200), fc.nat(3), (saplings, at, more) => {
+        const simple = saplings.map((one) => ({ ...one, layout: null, byHand: null, loose: false }))
+        const records = recordsOf(shape('right'), simple)
+        enclose(records, simple.length, [[at, more]])
+        const layout = layoutMap(records, MAP, noTopics)
+        for (const frame of layout.enclosures) {
+          const named = new Set<string>(records.need('enclosure', frame.enclosure).topics)
+          const isNamed = (box: TopicBox | null): boolean =>
+            box !== null && (named.has(box.topic.id) || isNamed(box.parent))
+          for (const box of layout.boxes) {
+            const apart =
+              box.x >= frame.x + frame.width ||
+              box.x + box.width <= frame.x ||
+              box.y >= frame.y + frame.height ||
+              box.y + box.height <= frame.y
+            expect([box.topic.id, apart]).toEqual([box.topic.id, !isNamed(box)])
+          }
+        }
+      }),
+      { numRuns: 150 },
+    )
+  })
+})
+
+test('200 levels, 2,000 siblings and a text of 5,000 letters find their place', () => {
+  const deep = Array.from({ length: 200 }, (_, i) => ({ ...plain, parent: Math.max(0, i - 1) }))
+  const wide = Array.from({ length: 2_000 }, () => ({ ...plain, parent: 0 }))
+  for (const layout of LayoutKind.options) {
+    expect(overlaps(layoutMap(recordsOf(shape(layout), deep), MAP, noTopics))).toEqual([])
+    expect(overlaps(layoutMap(recordsOf(shape(layout), [plain, ...wide]), MAP, noTopics))).toEqual([])
+  }
+  const records = recordsOf(shape('right'), [plain, plain])
+  records.put('topic', { ...records.need('topic', topicId(1)), text: 'x'.repeat(5_000) })
+  expect(overlaps(layoutMap(records, MAP, noTopics))).toEqual([])
+}, 30_000)
