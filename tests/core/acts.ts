@@ -5,12 +5,18 @@ import { bringBack } from '../../src/core/commands/bring-back'
 import type { Making, Outcome } from '../../src/core/commands/command'
 import { addCrosslink } from '../../src/core/commands/crosslinks'
 import { deleteTopics } from '../../src/core/commands/delete-topics'
+import { duplicateBranches } from '../../src/core/commands/duplicate-branches'
+import { encloseTopics } from '../../src/core/commands/enclosures'
 import { evenOutSides } from '../../src/core/commands/even-out-sides'
+import { setBranchLayout } from '../../src/core/commands/layouts'
 import { makeMap, trashMap } from '../../src/core/commands/maps'
 import { mergeMaps } from '../../src/core/commands/merge-maps'
 import { moveTopics } from '../../src/core/commands/move-topics'
+import { detachTopics, placeByHand } from '../../src/core/commands/places'
+import { demoteHeading, joinTopics, promoteToHeading } from '../../src/core/commands/regroup'
 import { restoreTopic } from '../../src/core/commands/restore-topic'
 import { setText } from '../../src/core/commands/set-text'
+import { sortChildren } from '../../src/core/commands/sort-children'
 import { splitOff } from '../../src/core/commands/split-off'
 import { writeNote } from '../../src/core/commands/write-note'
 import { planMerge } from '../../src/core/matching/merge-plan'
@@ -18,7 +24,7 @@ import type { Records } from '../../src/core/records/records'
 import { COLLECTION } from './gardens'
 
 /** An act, chosen by numbers: which command, and which of the topics and maps that are there. */
-export const act = fc.tuple(fc.nat(11), fc.nat(999), fc.nat(999))
+export const act = fc.tuple(fc.nat(19), fc.nat(999), fc.nat(999))
 
 /** The outcome of an act on these records; throws a Refusal or a RangeError where it cannot be done. */
 export function perform(records: Records, making: Making, [which, a, b]: [number, number, number]): Outcome {
@@ -65,6 +71,24 @@ export function perform(records: Records, making: Making, [which, a, b]: [number
       return b % 3 === 0
         ? trashMap(records, { map: map.id }, making)
         : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, making)
+    case 12:
+      return placeByHand(records, { topic: topic.id, at: { x: a, y: b }, side: b % 2 ? 'left' : 'right' }, making)
+    case 13:
+      return detachTopics(records, { topics: [{ topic: topic.id, at: { x: a, y: b } }] }, making)
+    case 14:
+      return sortChildren(records, { topic: topic.id, by: b % 2 ? 'text' : 'number' }, making)
+    case 15:
+      return b % 2
+        ? promoteToHeading(records, { topic: topic.id }, making)
+        : demoteHeading(records, { topic: topic.id }, making)
+    case 16:
+      return joinTopics(records, { topics: [topic.id, other.id] }, making)
+    case 17:
+      return duplicateBranches(records, { topics: [topic.id], onto: b % 2 ? other.id : null }, making)
+    case 18:
+      return encloseTopics(records, { topics: [topic.id, other.id], title: 'Frame' }, making)
+    case 19:
+      return setBranchLayout(records, { topics: [topic.id], layout: b % 2 ? 'both' : 'down' }, making)
     default:
       return b % 2
         ? makeMap(records, { collection: COLLECTION, title: `map ${b % 5}` }, making)

@@ -1,9 +1,10 @@
 import { refuse } from '../changes/problem'
 import { TopicId } from '../records/ids'
 import type { Records } from '../records/records'
-import { isRoot, type Place, type TopicRecord } from '../records/topic'
+import type { Place, TopicRecord } from '../records/topic'
 import { rankAfter } from '../tree/rank'
 import { Draft, type Making, named, type Outcome } from './command'
+import { hasSides } from './layouts'
 import { sideForNew } from './sides'
 
 /** A new record of a topic at a place, with nothing on it yet. */
@@ -30,7 +31,7 @@ function placeBelow(records: Records, parent: TopicRecord, after: TopicId | null
     map: parent.place.map,
     parent: parent.id,
     rank: rankAfter(records, parent.id, neighbour?.id ?? null),
-    side: isRoot(parent) ? sideForNew(records, parent, after === 'last' ? undefined : neighbour) : null,
+    side: hasSides(parent) ? sideForNew(records, parent, after === 'last' ? undefined : neighbour) : null,
     x: null,
     y: null,
   }

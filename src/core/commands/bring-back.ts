@@ -6,6 +6,7 @@ import type { TopicRecord } from '../records/topic'
 import { Draft, type Making, named, type Outcome } from './command'
 import { mapsAbove } from './home-doorways'
 import { joinNotes } from './join-notes'
+import { moveBelongings } from './move-belongings'
 
 /**
  * The reverse of splitting off: everything on the map that a topic opens comes back below the topic, and the map goes
@@ -26,7 +27,7 @@ export function bringBack(records: Records, args: { topic: TopicId }, making: Ma
   const note = joinNotes(draft, doorway, root)
   draft.update('topic', doorway.id, { opensMap: null, folded: false, ...(note ? { note } : {}) })
   draft.update('map', map.id, { homeDoorway: null, trashed: true })
-  bringWhatHangsOn(draft, doorway, root)
+  moveBelongings(draft, root, doorway)
   for (const link of records.crosslinksToMap(map.id))
     draft.update('crosslink', link.id, { toMap: null, toTopic: doorway.id })
   for (const other of records.doorwaysTo(map.id)) {
@@ -57,18 +58,4 @@ function bringTopics(draft: Draft, doorway: TopicRecord, root: TopicRecord): voi
     const place = { map: doorway.place.map, parent: doorway.id, rank: ranks[i]!, side: null, x: null, y: null }
     draft.update('topic', topic.id, { place })
   })
-}
-
-function bringWhatHangsOn(draft: Draft, doorway: TopicRecord, root: TopicRecord): void {
-  const { records } = draft
-  for (const link of records.weblinks(root.id)) draft.update('weblink', link.id, { topic: doorway.id })
-  for (const attachment of records.attachments(root.id))
-    draft.update('attachment', attachment.id, { topic: doorway.id })
-  const end = (topic: TopicId | null) => (topic === root.id ? doorway.id : topic)
-  for (const link of [...records.crosslinksFrom(root.id), ...records.crosslinksTo(root.id)]) {
-    const from = link.from === root.id ? doorway.id : link.from
-    const toTopic = end(link.toTopic)
-    if (from === toTopic) draft.update('crosslink', link.id, { trashed: true })
-    else draft.update('crosslink', link.id, { from, toTopic })
-  }
 }

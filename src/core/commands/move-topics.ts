@@ -5,6 +5,7 @@ import type { Records } from '../records/records'
 import { isRoot, type Side, type TopicRecord } from '../records/topic'
 import { ancestors } from '../tree/walk'
 import { Draft, type Making, named, type Outcome } from './command'
+import { hasSides } from './layouts'
 import { sideForNew } from './sides'
 
 /** Those topics that have none of the others above them, in the order given. */
@@ -46,7 +47,7 @@ export function moveTopics(
   )
   heads.forEach((topic, i) => {
     const kept = topic.place.parent === parent.id ? topic.place.side : null
-    const side = isRoot(parent) ? (args.side ?? kept ?? sideForNew(records, parent, siblings[at])) : null
+    const side = hasSides(parent) ? (args.side ?? kept ?? sideForNew(records, parent, siblings[at])) : null
     draft.update('topic', topic.id, {
       place: { map: parent.place.map, parent: parent.id, rank: ranks[i]!, side, x: null, y: null },
     })

@@ -1,0 +1,47 @@
+import { generateNKeysBetween } from 'fractional-indexing'
+import { refuse } from '../changes/problem'
+import type { TopicId } from '../records/ids'
+import type { Records } from '../records/records'
+import type { TopicRecord } from '../records/topic'
+import { Draft, type Making, named, type Outcome } from './command'
+
+export type SortBy = 'text' | 'date' | 'number'
+
+/** A text as it is sorted: case and accents aside, runs of digits by their value. Compared by code unit, not by locale. */
+const sortKey = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/\d+/g, (digits) => digits.replace(/^0+(?=\d)/, '').padStart(12, '0'))
+
+const numberIn = (text: string): number | null => {
+  const found = /-?\d+(?:[.,]\d+)?/.exec(text)
+  return found ? Number(found[0].replace(',', '.')) : null
+}
+
+/** Compares two topics; those without what is sorted by come last, in the order in which they stand. */
+function comparison(by: SortBy): (a: TopicRecord, b: TopicRecord) => number {
+  const keyOf = (topic: TopicRecord): string | number | null =>
+    by === 'text' ? sortKey(topic.text) : by === 'date' ? (topic.dates?.start ?? null) : numberIn(topic.text)
+  return (a, b) => {
+    const [x, y] = [keyOf(a), keyOf(b)]
+    if (x === null || y === null) return x === y ? 0 : x === null ? 1 : -1
+    return x < y ? -1 : x > y ? 1 : 0
+  }
+}
+
+/** Sorts what hangs directly below a topic by its text, its date, or the first number in it. */
+export function sortChildren(records: Records, args: { topic: TopicId; by: SortBy }, making: Making): Outcome {
+  const draft = new Draft(records, making)
+  const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
+  const children = records.children(topic.id)
+  const sorted = [...children].sort(comparison(args.by))
+  if (sorted.every((child, i) => child === children[i])) refuse('invalid', 'They stand in this order already.')
+  // Behind everything that is there, so that no rank meets that of a topic in the trash.
+  const ranks = generateNKeysBetween(records.childrenWithTrashed(topic.id).at(-1)!.place.rank, null, sorted.length)
+  sorted.forEach((child, i) => {
+    draft.update('topic', child.id, { place: { ...child.place, rank: ranks[i]! } })
+  })
+  return draft.outcome(`Sort ${named(topic.text)} by ${args.by}`, [topic.id])
+}
