@@ -1,5 +1,6 @@
 import type { MapRecord } from '../core/records/map'
 import type { Records } from '../core/records/records'
+import { mapNumbers } from '../core/tree/map-numbers'
 import { isInTrash } from '../core/tree/walk'
 import { type Addresses, relative } from './addresses'
 import { html } from './html'
@@ -32,7 +33,10 @@ export function mapPage(
 ): string {
   const path = addresses.map(map.id)!
   const root = records.need('topic', records.root(map.id)?.id ?? null)
-  const text = new MapText(records, path, addresses).write(root, records.looseBranches(map.id))
+  const text = new MapText(records, path, addresses, mapNumbers(records, map.id)).write(
+    root,
+    records.looseBranches(map.id),
+  )
   const arriving = records
     .doorwaysTo(map.id)
     .filter((doorway) => !isInTrash(records, doorway) && addresses.map(doorway.place.map))

@@ -17,6 +17,7 @@ export function mapPicture(
 ): Html {
   const scene = buildScene(records, map, countTopics)
   const { x, y, width, height } = scene.bounds
+  const enclosures = scene.enclosures.map(({ drawing }) => toMarkup(drawing)).join('')
   const connectors = scene.connectors.map((connector) => toMarkup(connector.drawing)).join('')
   const crosslinks = scene.crosslinks.map((line) => toMarkup(line.drawing)).join('')
   const topics = scene.layout.boxes.map((box) => {
@@ -26,7 +27,7 @@ export function mapPicture(
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
     return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}" transform="translate(${px(box.x)} ${px(box.y)})">${drawn}</a>`
   })
-  const drawing = new Html(`${connectors}${topics.join('')}${crosslinks}`)
+  const drawing = new Html(`${enclosures}${connectors}${topics.join('')}${crosslinks}`)
   return html`<figure class="picture" aria-label="The map, drawn">
 <svg class="scene" viewBox="${px(x)} ${px(y)} ${px(width)} ${px(height)}" style="--natural-width:${Math.ceil(width)}px;--natural-height:${Math.ceil(height)}px" role="group" aria-label="Map with ${scene.layout.boxes.length} topics"><g>${drawing}</g></svg>
 </figure>`

@@ -18,6 +18,7 @@ export class MapText {
     private readonly records: Records,
     private readonly page: string,
     private readonly addresses: Addresses,
+    private readonly numbers: ReadonlyMap<string, string>,
   ) {}
 
   write(root: TopicRecord, loose: readonly TopicRecord[]): Html {
@@ -57,7 +58,8 @@ export class MapText {
   }
 
   private title(topic: TopicRecord): Html {
-    const text = topic.text || 'Untitled'
+    const number = this.numbers.get(topic.id)
+    const text = `${number ? `${number} ` : ''}${topic.text || 'Untitled'}`
     const door = topic.opensMap && this.addresses.map(topic.opensMap)
     return door ? html`<a class="doorway" href="${relative(this.page, door)}">${text}</a>` : html`${text}`
   }

@@ -12,7 +12,7 @@ export interface Item extends Reach {
 }
 
 /** Where children have been put: corners by index, and frames, relative to the head of the parent. */
-export interface Placed {
+interface Placed {
   corners: number[]
   frames: Frame[]
 }

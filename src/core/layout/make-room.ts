@@ -1,5 +1,5 @@
+import type { Branch, Part, TopicBox } from './boxes'
 import type { Setting } from './kinds/set-children'
-import type { Branch, Part, TopicBox } from './map-layout'
 
 /** Space that is kept between boxes which were not set together, in px. */
 const CLEARANCE = 16

@@ -6,103 +6,20 @@ import { isPlacedByHand, type TopicRecord } from '../records/topic'
 import { measureLine } from '../text/measure'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
 import type { Block, Enclosed, Frame, Growth } from './block'
+import {
+  type Bounds,
+  type Branch,
+  boundsOf,
+  type EnclosureBox,
+  type Face,
+  type MapLayout,
+  type Part,
+  type SignCount,
+  TopicBox,
+} from './boxes'
 import { growthOf, isFlanked, type Setting, setChildren } from './kinds/set-children'
 import { makeRoom, moveClear } from './make-room'
-import { type SetText, setTopicText, typeSizeAt } from './topic-box'
-
-/** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
-export type Sign = 'note' | 'file' | 'web' | 'link'
-interface SignCount {
-  sign: Sign
-  count: number
-}
-
-/** What a topic shows wherever it stands. Lengths in px. */
-export interface Face {
-  topic: TopicRecord
-  width: number
-  height: number
-  level: number
-  /** The text as it is set, with the number before it. */
-  text: SetText
-  number: string | null
-  signs: readonly SignCount[]
-  /** Topics hidden below a folded topic. */
-  hidden: number
-  /** How it grows from its parent; null at the root and at heads of loose branches. */
-  growth: Growth | null
-  /** How its own children are set. */
-  setting: Setting
-}
-
-/** A topic with its place on the map. Lengths in px; x and y are the upper left corner, the root's middle is 0, 0. */
-export class TopicBox {
-  constructor(
-    readonly face: Face,
-    public x: number,
-    public y: number,
-    /** Which of the eight branch hues; -1 at the root and at heads of loose branches. */
-    readonly hue: number,
-    /** Topics behind a doorway; null where the topic is none. */
-    readonly behind: number | null,
-    public parent: TopicBox | null,
-  ) {}
-
-  get topic(): TopicRecord {
-    return this.face.topic
-  }
-  get width(): number {
-    return this.face.width
-  }
-  get height(): number {
-    return this.face.height
-  }
-  get level(): number {
-    return this.face.level
-  }
-  get text(): SetText {
-    return this.face.text
-  }
-  get number(): string | null {
-    return this.face.number
-  }
-  get signs(): readonly SignCount[] {
-    return this.face.signs
-  }
-  get hidden(): number {
-    return this.face.hidden
-  }
-  get growth(): Growth | null {
-    return this.face.growth
-  }
-  get setting(): Setting {
-    return this.face.setting
-  }
-  get growsLeft(): boolean {
-    return this.face.growth === 'left' || this.face.growth === 'indented-left'
-  }
-}
-
-export interface Bounds {
-  x: number
-  y: number
-  width: number
-  height: number
-}
-
-/** The frame of an enclosure on the map. */
-export interface EnclosureBox extends Bounds {
-  enclosure: string
-  hue: number
-}
-
-export interface MapLayout {
-  /** In reading order: a parent before its children. */
-  boxes: readonly TopicBox[]
-  byTopic: ReadonlyMap<string, TopicBox>
-  enclosures: readonly EnclosureBox[]
-  bounds: Bounds
-}
+import { setTopicText, typeSizeAt } from './topic-box'
 
 /** How many topics a map holds, for maps whose topics are not among the records. */
 export type CountTopics = (map: string) => number
@@ -141,7 +58,7 @@ const keyOf = ({ level, growth, setting, spacing, number, below }: Context): str
 
 /** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
 export const layoutMap = (records: Records, map: string, countTopics: CountTopics): MapLayout =>
-  new MapLayouter(records, map, countTopics).layout()
+  new MapLayouter(records, map, countTopics).layout(null)
 
 /**
  * Lays out a map again and again. Branches in which nothing has changed are kept, so that after a change only the way
@@ -160,16 +77,17 @@ export class MapLayouter {
     private readonly countTopics: CountTopics,
   ) {}
 
-  layout(): MapLayout {
+  /** The whole map, or only the branch of one of its topics, with that topic in the middle. */
+  layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
     const placing = new Placing(this.records, this.countTopics)
-    const root = this.records.root(this.map)
+    const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
     if (map && root) {
       const block = this.blockOf(root, headContext(map, root))
       const branch = placing.place(block, -block.width / 2, -block.height / 2)
       this.placeByHand(block, placing, branch)
     }
-    if (map)
+    if (map && !only)
       for (const head of this.records.looseBranches(this.map)) {
         const block = this.blockOf(head, headContext(map, head))
         const branch = placing.place(block, head.place.x!, head.place.y!)
@@ -294,7 +212,7 @@ interface Opened {
 
 /** A loose branch of a map that grows to both sides grows to the right. */
 function headContext(map: MapRecord, head: TopicRecord): Context {
-  const isRoot = head.place.x === null
+  const isRoot = head.place.parent === null && head.place.x === null
   const numbering: Numbering | null = isRoot && map.numbering ? { scheme: map.numbering, depth: -1, above: '' } : null
   return {
     level: 0,
@@ -375,18 +293,6 @@ const titleSize = (title: string) =>
   title === ''
     ? { title: 0, titleWidth: 0 }
     : { title: ENCLOSURE_TITLE.height, titleWidth: measureLine(title, ENCLOSURE_TITLE.size, 600).width + 16 }
-
-/** A branch that has been placed, with what moves along when it makes room. */
-export interface Branch {
-  setting: Setting
-  /** The head alone, then the branch below each of its children; what hangs on one part moves with it. */
-  parts: Part[]
-}
-
-export interface Part {
-  boxes: TopicBox[]
-  enclosures: EnclosureBox[]
-}
 
 /** Turns blocks into boxes on the map. */
 class Placing {
@@ -526,16 +432,3 @@ const isInside = (box: TopicBox, frame: Frame, x: number, y: number): boolean =>
 
 const hueOf = (parent: TopicBox | null, order: number): number =>
   parent ? (parent.level === 0 ? order % HUES : parent.hue) : -1
-
-/** The smallest rectangle around boxes; a point at 0, 0 where there are none. */
-export function boundsOf(boxes: readonly { x: number; y: number; width: number; height: number }[]): Bounds {
-  if (boxes.length === 0) return { x: 0, y: 0, width: 0, height: 0 }
-  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
-  for (const box of boxes) {
-    left = Math.min(left, box.x)
-    top = Math.min(top, box.y)
-    right = Math.max(right, box.x + box.width)
-    bottom = Math.max(bottom, box.y + box.height)
-  }
-  return { x: left, y: top, width: right - left, height: bottom - top }
-}

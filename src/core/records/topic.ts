@@ -49,7 +49,7 @@ export const Dates = z
 export type Dates = z.infer<typeof Dates>
 
 /** Widths between which a topic can be drawn, in px. */
-export const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
+const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
 
 /** One item of a map. */
 export const TopicRecord = z.strictObject({

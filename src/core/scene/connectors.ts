@@ -1,9 +1,12 @@
 import { SPACING } from '../layout/block'
+import { type Bounds, boundsOf, type MapLayout, type TopicBox } from '../layout/boxes'
 import { isFlanked } from '../layout/kinds/set-children'
-import { type Bounds, boundsOf, type MapLayout, ROUTE_SPACE, type TopicBox } from '../layout/map-layout'
+import { ROUTE_SPACE } from '../layout/map-layout'
 import { type Drawing, drawing, px } from './drawing'
 
 export interface Connector {
+  /** The same for the same group of topics, whatever else changes. */
+  key: string
   parent: TopicBox
   bounds: Bounds
   drawing: Drawing
@@ -34,10 +37,10 @@ export function drawConnectors(layout: MapLayout): Connector[] {
     if (group) group.children.push(box)
     else groups.set(key, { parent: box.parent, children: [box] })
   }
-  return [...groups.values()].map(({ parent, children }) => {
+  return [...groups].map(([key, { parent, children }]) => {
     const lines = linesFor(parent, children, layout)
     const bounds = boundsOf([parent, ...children])
-    return { parent, bounds, drawing: inHues(parent, lines) }
+    return { key, parent, bounds, drawing: inHues(parent, lines) }
   })
 }
 

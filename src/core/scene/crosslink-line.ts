@@ -1,4 +1,4 @@
-import { type Bounds, boundsOf, type TopicBox } from '../layout/map-layout'
+import { type Bounds, boundsOf, type TopicBox } from '../layout/boxes'
 import type { CrosslinkRecord } from '../records/crosslink'
 import { type Drawing, drawing, px } from './drawing'
 

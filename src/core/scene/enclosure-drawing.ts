@@ -1,4 +1,5 @@
-import { ENCLOSURE_TITLE, type EnclosureBox } from '../layout/map-layout'
+import type { EnclosureBox } from '../layout/boxes'
+import { ENCLOSURE_TITLE } from '../layout/map-layout'
 import type { EnclosureRecord } from '../records/enclosure'
 import { type Drawing, drawing, px } from './drawing'
 

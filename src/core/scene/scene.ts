@@ -1,15 +1,8 @@
-import {
-  type Bounds,
-  boundsOf,
-  type CountTopics,
-  type EnclosureBox,
-  type MapLayout,
-  MapLayouter,
-  type TopicBox,
-} from '../layout/map-layout'
+import { type Bounds, boundsOf, type EnclosureBox, type MapLayout } from '../layout/boxes'
+import { type CountTopics, MapLayouter } from '../layout/map-layout'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { Records } from '../records/records'
-import { drawConnectors } from './connectors'
+import { type Connector, drawConnectors } from './connectors'
 import { type CrosslinkLine, crosslinkLine } from './crosslink-line'
 import type { Drawing } from './drawing'
 import { drawEnclosure } from './enclosure-drawing'
@@ -18,7 +11,7 @@ import { drawEnclosure } from './enclosure-drawing'
 export interface Scene {
   layout: MapLayout
   /** What hangs together below one topic: drawn as one piece, and in view when `bounds` is. */
-  connectors: readonly { parent: TopicBox; bounds: Bounds; drawing: Drawing }[]
+  connectors: readonly Connector[]
   crosslinks: readonly CrosslinkLine[]
   /** Frames, the outer ones first: drawn behind everything else. */
   enclosures: readonly { box: EnclosureBox; drawing: Drawing }[]
@@ -36,8 +29,9 @@ export function buildScene(
   map: string,
   countTopics: CountTopics,
   layouter: MapLayouter = new MapLayouter(records, map, countTopics),
+  only: string | null = null,
 ): Scene {
-  const layout = layouter.layout()
+  const layout = layouter.layout(only)
   const crosslinks: CrosslinkLine[] = []
   for (const box of layout.boxes)
     for (const link of records.crosslinksFrom(box.topic.id)) {

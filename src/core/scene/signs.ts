@@ -1,4 +1,4 @@
-import type { Sign } from '../layout/map-layout'
+import type { Sign } from '../layout/boxes'
 
 /** Outlines from the Tabler icon set (MIT), 24 × 24, for the signs at the end of a topic. */
 export const SIGN_PATHS: Record<Sign, string> = {

@@ -1,4 +1,5 @@
-import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE, type TopicBox } from '../layout/map-layout'
+import type { TopicBox } from '../layout/boxes'
+import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
 import { typeSizeAt } from '../layout/topic-box'
 import { type Drawing, drawing, px } from './drawing'
 import { SIGN_PATHS, signName } from './signs'

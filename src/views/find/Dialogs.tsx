@@ -1,4 +1,4 @@
-import { Kbd, Modal, SegmentedControl, Stack, Table, Text } from '@mantine/core'
+import { Button, Group, Kbd, Modal, NativeSelect, SegmentedControl, Stack, Table, Text, TextInput } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
 import type { Drawn } from '../../core/records/crosslink'
@@ -6,7 +6,7 @@ import type { TopicId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
-import { useWorkspace, workspace } from '../workspace/workspace-store'
+import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
 import { FindDialog } from './FindDialog'
 
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
@@ -63,6 +63,10 @@ export function Dialogs() {
           <MergeDialog target={dialog.target} onClose={close} />
         </Suspense>
       )
+    case 'enclosure':
+      return <EnclosureDialog asked={dialog} onClose={close} />
+    case 'ask':
+      return <AskDialog key={dialog.title} asked={dialog} onClose={close} />
     case 'keys':
       return <KeysDialog onClose={close} />
     default:
@@ -103,6 +107,65 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
         </Stack>
       }
     />
+  )
+}
+
+const TONES = ['Water', 'Clay', 'Moss', 'Heather', 'Straw', 'Fen', 'Cranberry', 'Slate']
+
+function EnclosureDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'enclosure' }>; onClose(): void }) {
+  const [tone, setTone] = useState(asked.tone === null ? '' : String(asked.tone))
+  return (
+    <Modal opened onClose={onClose} title="Enclosure" transitionProps={{ duration: 0 }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          onClose()
+          asked.take(String(new FormData(event.currentTarget).get('title') ?? ''), tone === '' ? null : Number(tone))
+        }}
+      >
+        <Stack>
+          <TextInput name="title" label="Title" defaultValue={asked.title} maxLength={500} data-autofocus />
+          <NativeSelect
+            label="Tone"
+            value={tone}
+            onChange={(event) => setTone(event.currentTarget.value)}
+            data={[{ value: '', label: 'As the branch' }, ...TONES.map((label, i) => ({ value: String(i), label }))]}
+          />
+          <Group justify="space-between">
+            <Button
+              variant="subtle"
+              color="ember"
+              onClick={() => {
+                onClose()
+                asked.remove()
+              }}
+            >
+              Remove the enclosure
+            </Button>
+            <Button type="submit">Keep</Button>
+          </Group>
+        </Stack>
+      </form>
+    </Modal>
+  )
+}
+
+function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'ask' }>; onClose(): void }) {
+  return (
+    <Modal opened onClose={onClose} title={asked.title} transitionProps={{ duration: 0 }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          onClose()
+          asked.take(String(new FormData(event.currentTarget).get('text') ?? ''))
+        }}
+      >
+        <Stack>
+          <TextInput name="text" label={asked.label} defaultValue={asked.value} maxLength={500} data-autofocus />
+          <Button type="submit">{asked.act}</Button>
+        </Stack>
+      </form>
+    </Modal>
   )
 }
 

@@ -5,6 +5,8 @@ import { foldTopics } from '../../core/commands/fold-topics'
 import type { TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
+import { isEmpty, matches } from '../../core/tree/filter'
+import { mapNumbers } from '../../core/tree/map-numbers'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
@@ -22,10 +24,11 @@ interface Row {
   of: number
 }
 
-/** The visible rows of a map in reading order. */
-function rowsOf(records: Records, map: string): Row[] {
+/** The visible rows of a map, or of one branch alone, in reading order. */
+function rowsOf(records: Records, map: string, only: TopicId | null): Row[] {
   const root = records.root(map)
-  const heads = [...(root ? [root] : []), ...records.looseBranches(map)]
+  const head = records.get('topic', only)
+  const heads = head ? [head] : [...(root ? [root] : []), ...records.looseBranches(map)]
   const rows: Row[] = []
   const waiting: Row[] = []
   const push = (topics: readonly TopicRecord[], level: number) => {
@@ -47,7 +50,12 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const { version } = session
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
-  const rows = useMemo(() => rowsOf(session.records, pane.map), [session, version, pane.map])
+  const rows = useMemo(() => rowsOf(session.records, pane.map, pane.only), [session, version, pane.map, pane.only])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
+  const numbers = useMemo(() => mapNumbers(session.records, pane.map), [session, version, pane.map])
+  const { filter } = pane
+  const isFaded = (topic: TopicRecord) =>
+    filter !== null && !isEmpty(filter) && !matches(session.records, topic, filter)
   const container = useRef<HTMLDivElement>(null)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const virtual = useVirtualizer({
@@ -146,6 +154,7 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
               data-topic={topic.id}
               className={styles.row}
               data-level={Math.min(row.level, 2)}
+              data-faded={isFaded(topic) || undefined}
               style={{ transform: `translateY(${item.start}px)`, paddingLeft: 8 + Math.min(row.level, 30) * 22 }}
               role="treeitem"
               tabIndex={-1}
@@ -195,7 +204,10 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
                     }}
                   />
                 ) : (
-                  topic.text || <em>Untitled</em>
+                  <>
+                    {numbers.has(topic.id) && <span className={styles.number}>{numbers.get(topic.id)} </span>}
+                    {topic.text || <em>Untitled</em>}
+                  </>
                 )}
               </span>
               {topic.opensMap && (

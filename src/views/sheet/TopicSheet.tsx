@@ -4,7 +4,9 @@ import { writeNote } from '../../core/commands/write-note'
 import { useSession } from '../sync/use-session'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { useWorkspace } from '../workspace/workspace-store'
+import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
+import { LayoutSection } from './LayoutSection'
 import { LinksSection } from './LinksSection'
 import styles from './sheet.module.css'
 
@@ -77,6 +79,18 @@ export function TopicSheet() {
           <Accordion.Control>{title('Links', links)}</Accordion.Control>
           <Accordion.Panel>
             <LinksSection topic={topic} pane={active} />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="dates" id="sheet-dates">
+          <Accordion.Control>Dates</Accordion.Control>
+          <Accordion.Panel>
+            <DatesSection key={topic.id} topic={topic} />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="layout" id="sheet-layout">
+          <Accordion.Control>Layout</Accordion.Control>
+          <Accordion.Panel>
+            <LayoutSection topic={topic} />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="files" id="sheet-files">

@@ -1,9 +1,12 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import type { TopicBox } from '../../core/layout/map-layout'
+import type { TopicBox } from '../../core/layout/boxes'
+import { MapLayouter } from '../../core/layout/map-layout'
 import { typeSizeAt } from '../../core/layout/topic-box'
 import { buildScene } from '../../core/scene/scene'
+import { isEmpty, matches } from '../../core/tree/filter'
 import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
+import { showStage } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
@@ -14,8 +17,10 @@ import { topicTowards } from './arrows'
 import { CrosslinkLayer } from './CrosslinkLayer'
 import { DrawingElement } from './DrawingElement'
 import { barsByHue, FAR, inView } from './far-view'
+import { openEnclosure } from './open-enclosure'
 import styles from './stage.module.css'
 import { TopicNode } from './TopicNode'
+import { useBand } from './use-band'
 import { useDrag } from './use-drag'
 import { useView } from './use-view'
 
@@ -23,16 +28,25 @@ import { useView } from './use-view'
 export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const { version } = session
+  const layouter = useMemo(() => new MapLayouter(session.records, pane.map, session.countTopics), [session, pane.map])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
-  const scene = useMemo(() => buildScene(session.records, pane.map, session.countTopics), [session, version, pane.map])
+  const scene = useMemo(
+    () => buildScene(session.records, pane.map, session.countTopics, layouter, pane.only),
+    [session, version, pane.map, pane.only, layouter],
+  )
   const container = useRef<HTMLDivElement>(null)
   const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
-  const { view, transform, moved, begin, fit, centre, reveal, pointAt } = useView(container, group)
+  const { view, transform, moved, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [hovered, setHovered] = useState<string | null>(null)
   const { layout } = scene
-  const drag = useDrag({ session, index, layout, pointAt, container })
+  const drag = useDrag(session, index)
+  const band = useBand(index, layout, pointAt)
+  useEffect(() => {
+    if (container.current) showStage(index, { element: container.current, layout, pointAt, panBy })
+    return () => showStage(index, null)
+  }, [index, layout, pointAt, panBy])
   const selected = useMemo(() => new Set<string>(pane.selected), [pane.selected])
   const lastSelected = pane.selected.at(-1)
   const held = session.isOpen(pane.map)
@@ -66,6 +80,14 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const drawn = useDeferredValue(view)
   const isFar = drawn.scale < FAR && layout.boxes.length > 60
   const visible = useMemo(() => layout.boxes.filter((box) => inView(box, drawn.drawn)), [layout, drawn])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
+  const faded = useMemo(() => {
+    const { filter } = pane
+    if (!filter || isEmpty(filter)) return null
+    return new Set(
+      layout.boxes.filter(({ topic }) => !matches(session.records, topic, filter)).map(({ topic }) => topic.id),
+    )
+  }, [pane.filter, layout, session, version])
   const bars = useMemo(() => (isFar ? barsByHue(visible) : null), [isFar, visible])
   const editedBox = pane.editing ? layout.byTopic.get(pane.editing.topic) : undefined
   const plusBox = layout.byTopic.get(hovered ?? lastSelected ?? '')
@@ -95,8 +117,11 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       className={styles.stage}
       data-stage={index}
       onPointerDown={(event) => {
-        if (event.target === event.currentTarget || (event.target as Element).tagName === 'svg')
-          workspace.select(index, [])
+        if (event.target !== event.currentTarget && (event.target as Element).tagName !== 'svg') return
+        if (event.shiftKey && event.button === 0) {
+          event.stopPropagation()
+          band.begin(event)
+        } else workspace.select(index, [])
       }}
       onDoubleClick={(event) => {
         const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
@@ -130,7 +155,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         aria-activedescendant={lastSelected ? `topic-${index}-${lastSelected}` : undefined}
         onFocus={() => workspace.activate(index)}
         onKeyDown={(event) => {
-          if (drag.isDragging && event.key === 'Escape') drag.giveUp()
+          if (drag.dragged && event.key === 'Escape') drag.giveUp()
           else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
             event.preventDefault()
             const box = layout.byTopic.get(lastSelected ?? '')
@@ -155,9 +180,16 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       >
         <svg className={`scene ${styles.svg}`} role="none">
           <g ref={group} role="none">
+            {scene.enclosures.map(({ box, drawing }) =>
+              inView(box, drawn.drawn) ? (
+                <g key={box.enclosure} onClick={() => openEnclosure(session, box.enclosure)}>
+                  <DrawingElement drawing={drawing} />
+                </g>
+              ) : null,
+            )}
             {scene.connectors.map((connector) =>
               inView(connector.bounds, drawn.drawn) ? (
-                <DrawingElement key={connector.parent.topic.id + connector.bounds.x} drawing={connector.drawing} />
+                <DrawingElement key={connector.key} drawing={connector.drawing} />
               ) : null,
             )}
             {bars &&
@@ -172,7 +204,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
                   pane={index}
                   selected={selected.has(box.topic.id)}
                   editing={editedBox === box}
-                  dropZone={drag.target?.box.topic.id === box.topic.id ? drag.target.zone : null}
+                  faded={faded?.has(box.topic.id) ?? false}
+                  dropZone={drag.dragged?.target?.box.topic.id === box.topic.id ? drag.dragged.target.zone : null}
                   siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
                   childCount={session.records.children(box.topic.id).length}
                   onPointerDown={onTopicPointerDown}
@@ -183,7 +216,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           </g>
         </svg>
       </div>
-      {plusBox && !pane.editing && !drag.isDragging && !bars && session.mayEdit && (
+      {plusBox && !pane.editing && !drag.dragged && !bars && session.mayEdit && (
         <PlusButtons
           key={moved}
           box={plusBox}
@@ -211,10 +244,20 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           }}
         />
       )}
-      {drag.isDragging && drag.at && (
-        <div className={styles.dragWords} style={{ left: drag.at.x + 14, top: drag.at.y + 14 }} role="status">
-          {drag.target ? drag.target.words : 'Drop it on a topic'}
+      {drag.dragged && (
+        <div
+          className={styles.dragWords}
+          style={{ left: drag.dragged.at.x + 14, top: drag.dragged.at.y + 14 }}
+          role="status"
+        >
+          {drag.dragged.words}
         </div>
+      )}
+      {band.shown && <div className={styles.band} style={band.shown} />}
+      {pane.only && (
+        <button type="button" className={styles.wholeMap} onClick={() => workspace.showOnly(index, null)}>
+          Only {session.nameOf(pane.only)?.text ?? 'this branch'} is shown. Show the whole map
+        </button>
       )}
       {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
         <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>

@@ -1,6 +1,6 @@
 import { createElement, Fragment, memo, type PointerEvent } from 'react'
 import { foldTopics } from '../../core/commands/fold-topics'
-import type { TopicBox } from '../../core/layout/map-layout'
+import type { TopicBox } from '../../core/layout/boxes'
 import type { TopicRecord } from '../../core/records/topic'
 import { px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
@@ -19,6 +19,8 @@ interface Props {
   pane: number
   selected: boolean
   editing: boolean
+  /** Left out by the filter: it steps back. */
+  faded: boolean
   dropZone: 'into' | 'before' | 'after' | null
   siblings: readonly TopicRecord[] | null
   childCount: number
@@ -27,7 +29,7 @@ interface Props {
 
 /** A topic on the stage: a real element with a role and a name, placed where the layout says. */
 export const TopicNode = memo(
-  ({ box, pane, selected, editing, dropZone, siblings, childCount, onPointerDown }: Props) => {
+  ({ box, pane, selected, editing, faded, dropZone, siblings, childCount, onPointerDown }: Props) => {
     const session = useSessionHandle()
     const { topic } = box
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
@@ -41,9 +43,10 @@ export const TopicNode = memo(
         data-topic={topic.id}
         className={styles.topic}
         data-selected={selected || undefined}
+        data-faded={faded || undefined}
         transform={`translate(${px(box.x)} ${px(box.y)})`}
         role="treeitem"
-        aria-label={[topic.text || 'Untitled', ...extras].join(', ')}
+        aria-label={[`${box.number ? `${box.number} ` : ''}${topic.text || 'Untitled'}`, ...extras].join(', ')}
         aria-level={box.level + 1}
         aria-posinset={position}
         aria-setsize={siblings?.length ?? 1}

@@ -1,4 +1,4 @@
-import type { MapLayout, TopicBox } from '../../core/layout/map-layout'
+import type { MapLayout, TopicBox } from '../../core/layout/boxes'
 import type { TopicId } from '../../core/records/ids'
 
 const centre = (box: TopicBox) => ({ x: box.x + box.width / 2, y: box.y + box.height / 2 })

@@ -1,5 +1,6 @@
 import { named } from '../../core/commands/command'
-import { type MapLayout, SIGN_SIZE, type TopicBox } from '../../core/layout/map-layout'
+import type { MapLayout, TopicBox } from '../../core/layout/boxes'
+import { SIGN_SIZE } from '../../core/layout/map-layout'
 import type { TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { isRoot, type Side } from '../../core/records/topic'

@@ -1,4 +1,4 @@
-import type { Bounds, TopicBox } from '../../core/layout/map-layout'
+import type { Bounds, TopicBox } from '../../core/layout/boxes'
 import { px } from '../../core/scene/drawing'
 
 /** Below this scale words cannot be read: topics are drawn as bars. */

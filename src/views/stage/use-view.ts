@@ -1,7 +1,7 @@
 import { select } from 'd3-selection'
 import { type D3ZoomEvent, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
-import type { Bounds } from '../../core/layout/map-layout'
+import type { Bounds } from '../../core/layout/boxes'
 
 const LEAST = 0.02
 const MOST = 4
@@ -42,7 +42,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       .filter((event: Event) => {
         if (event.type === 'wheel') return (event as WheelEvent).ctrlKey || (event as WheelEvent).metaKey
         if (event.type === 'dblclick') return false
-        if (event instanceof MouseEvent && event.button > 1) return false
+        if (event instanceof MouseEvent && (event.button > 1 || event.shiftKey)) return false
         return event instanceof MouseEvent && event.button === 1 ? true : !taken(event)
       })
       .on('zoom', (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
@@ -170,6 +170,15 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     [container, moveTo],
   )
 
+  /** Moves the view by px of the screen. */
+  const panBy = useCallback(
+    (dx: number, dy: number) => {
+      if (!container.current) return
+      behaviour.current.translateBy(select(container.current), dx / transform.current.k, dy / transform.current.k)
+    },
+    [container],
+  )
+
   /** A point on the screen in map units. */
   const pointAt = useCallback(
     (event: { clientX: number; clientY: number }) => {
@@ -180,7 +189,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     [container],
   )
 
-  return { view, transform, moved, begin, fit, centre, reveal, pointAt, moveTo }
+  return { view, transform, moved, begin, fit, centre, reveal, pointAt, panBy }
 }
 
 function visiblePart(element: HTMLElement, transform: ZoomTransform): Bounds {

@@ -1,5 +1,6 @@
 import { actName } from '../../core/changes/undo'
 import { useSession } from '../sync/use-session'
+import { FilterButton } from './FilterButton'
 import styles from './workspace.module.css'
 import { useWorkspace, workspace } from './workspace-store'
 
@@ -22,6 +23,7 @@ export function StatusLine() {
         </button>
       )}
       <span>{count === 1 ? '1 topic' : `${count} topics`}</span>
+      <FilterButton pane={pane} index={active} />
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
       <span className={styles.grow} />
       <button type="button" disabled={!undo} onClick={() => void session.takeBack('undo')} title="Ctrl + Z">

@@ -1,8 +1,9 @@
 import { ActionIcon, Kbd, Menu } from '@mantine/core'
 import { Fragment } from 'react'
-import { ACTS, readableKey, type Situation } from './acts'
+import type { Act, Situation } from './act'
+import { ACTS, readableKey } from './acts'
 
-const GROUPS = ['topic', 'move', 'map'] as const
+const GROUPS = ['topic', 'move', 'shape', 'map'] as const
 
 /** Everything that can be done to the selected topics, at the place where it was asked for. */
 export function TopicMenu({
@@ -17,6 +18,20 @@ export function TopicMenu({
   onDone(): void
 }) {
   const offered = ACTS.filter((act) => act.when(situation))
+  const item = (act: Act) => (
+    <Menu.Item
+      key={act.id}
+      color={act.id === 'delete' ? 'ember' : undefined}
+      rightSection={act.keys[0] ? <Kbd size="xs">{readableKey(act.keys[0])}</Kbd> : null}
+      onClick={() => {
+        onClose()
+        onDone()
+        act.act(situation)
+      }}
+    >
+      {act.name(situation)}
+    </Menu.Item>
+  )
   return (
     <Menu
       opened
@@ -43,20 +58,19 @@ export function TopicMenu({
           return (
             <Fragment key={group}>
               {i > 0 && <Menu.Divider />}
-              {acts.map((act) => (
-                <Menu.Item
-                  key={act.id}
-                  color={act.id === 'delete' ? 'ember' : undefined}
-                  rightSection={act.keys[0] ? <Kbd size="xs">{readableKey(act.keys[0])}</Kbd> : null}
-                  onClick={() => {
-                    onClose()
-                    onDone()
-                    act.act(situation)
-                  }}
-                >
-                  {act.name(situation)}
-                </Menu.Item>
-              ))}
+              {acts.map((act) => {
+                if (!act.submenu) return item(act)
+                const together = acts.filter((other) => other.submenu === act.submenu)
+                if (together[0] !== act) return null
+                return (
+                  <Menu.Sub key={act.submenu}>
+                    <Menu.Sub.Target>
+                      <Menu.Sub.Item>{act.submenu}</Menu.Sub.Item>
+                    </Menu.Sub.Target>
+                    <Menu.Sub.Dropdown>{together.map(item)}</Menu.Sub.Dropdown>
+                  </Menu.Sub>
+                )
+              })}
             </Fragment>
           )
         })}

@@ -8,31 +8,9 @@ import { type Step, stepTopic } from '../../core/commands/step-topic'
 import type { TopicRecord } from '../../core/records/topic'
 import { isRoot } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
-import { type Pane, workspace } from './workspace-store'
-
-/** What an act works on: the pane that has the keyboard and the topics selected in it. */
-export interface Situation {
-  session: CollectionSession
-  pane: Pane
-  index: number
-  topics: readonly TopicRecord[]
-}
-
-/** Something that can be done to the selected topics: an entry of the topic menu, and a key. */
-export interface Act {
-  id: string
-  name(situation: Situation): string
-  /** As in `KeyboardEvent.key`, with modifiers in the order Ctrl, Alt, Shift. Ctrl is Command on a Mac. */
-  keys: readonly string[]
-  when(situation: Situation): boolean
-  act(situation: Situation): void
-  group: 'topic' | 'move' | 'map' | 'view'
-}
-
-const one = ({ topics }: Situation): TopicRecord | null => (topics.length === 1 ? topics[0]! : null)
-const editable = ({ session, topics }: Situation) => session.mayEdit && topics.length > 0
-const notRoot = (situation: Situation) => editable(situation) && situation.topics.every((topic) => !isRoot(topic))
-const named = (name: string) => () => name
+import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
+import { SHAPE_ACTS } from './shape-acts'
+import { workspace } from './workspace-store'
 
 function compose({ session, index }: Situation, command: Parameters<CollectionSession['compose']>[0]): void {
   const topic = session.compose(command)
@@ -64,7 +42,7 @@ function step(situation: Situation, direction: Step): void {
 
 const stepAct = (direction: Step, name: string, keys: string[]): Act => ({
   id: `move-${direction}`,
-  name: named(name),
+  name: plainly(name),
   keys,
   group: 'move',
   when: (situation) => notRoot(situation) && one(situation) !== null,
@@ -74,7 +52,7 @@ const stepAct = (direction: Step, name: string, keys: string[]): Act => ({
 export const ACTS: readonly Act[] = [
   {
     id: 'edit',
-    name: named('Edit the text'),
+    name: plainly('Edit the text'),
     keys: ['F2'],
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
@@ -82,7 +60,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'add-child',
-    name: named('Add a child'),
+    name: plainly('Add a child'),
     keys: ['Tab'],
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
@@ -98,7 +76,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'open',
-    name: named('Open the map behind it'),
+    name: plainly('Open the map behind it'),
     keys: ['Ctrl+Enter'],
     group: 'topic',
     when: (situation) => Boolean(one(situation)?.opensMap),
@@ -106,7 +84,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'note',
-    name: named('Write the note'),
+    name: plainly('Write the note'),
     keys: ['Alt+n'],
     group: 'topic',
     when: (situation) => one(situation) !== null,
@@ -114,7 +92,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'link',
-    name: named('Cross-link with …'),
+    name: plainly('Cross-link with …'),
     keys: ['Alt+l'],
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
@@ -122,7 +100,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'files',
-    name: named('Attach files'),
+    name: plainly('Attach files'),
     keys: [],
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
@@ -143,7 +121,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'delete',
-    name: named('Delete'),
+    name: plainly('Delete'),
     keys: ['Delete', 'Backspace'],
     group: 'topic',
     when: notRoot,
@@ -159,9 +137,10 @@ export const ACTS: readonly Act[] = [
   stepAct('left', 'Move to the left', ['Alt+ArrowLeft']),
   stepAct('right', 'Move to the right', ['Alt+ArrowRight']),
   stepAct('out', 'Move out one level', ['Shift+Tab']),
+  ...SHAPE_ACTS,
   {
     id: 'split-off',
-    name: named('Split off into a child map'),
+    name: plainly('Split off into a child map'),
     keys: ['Alt+d'],
     group: 'map',
     when: (situation) => {
@@ -179,7 +158,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'bring-back',
-    name: named('Bring the child map back'),
+    name: plainly('Bring the child map back'),
     keys: [],
     group: 'map',
     when: (situation) => notRoot(situation) && Boolean(one(situation)?.opensMap),
@@ -187,7 +166,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'even-out',
-    name: named('Even out the sides'),
+    name: plainly('Even out the sides'),
     keys: [],
     group: 'map',
     when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
@@ -197,7 +176,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'merge',
-    name: named('Merge other maps into this one …'),
+    name: plainly('Merge other maps into this one …'),
     keys: [],
     group: 'map',
     when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
@@ -205,7 +184,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'fit',
-    name: named('Fit the map'),
+    name: plainly('Fit the map'),
     keys: ['Alt+f'],
     group: 'view',
     when: () => true,
@@ -213,7 +192,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'centre',
-    name: named('Centre on this topic'),
+    name: plainly('Centre on this topic'),
     keys: ['Alt+c'],
     group: 'view',
     when: (situation) => one(situation) !== null,
@@ -221,7 +200,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'face-map',
-    name: named('Show as map'),
+    name: plainly('Show as map'),
     keys: ['Alt+1'],
     group: 'view',
     when: ({ pane }) => pane.face !== 'map',
@@ -229,7 +208,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'face-outline',
-    name: named('Show as outline'),
+    name: plainly('Show as outline'),
     keys: ['Alt+2'],
     group: 'view',
     when: ({ pane }) => pane.face !== 'outline',
@@ -237,7 +216,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'undo',
-    name: named('Undo'),
+    name: plainly('Undo'),
     keys: ['Ctrl+z'],
     group: 'view',
     when: ({ session }) => session.undoable.undo !== null,
@@ -245,7 +224,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'redo',
-    name: named('Redo'),
+    name: plainly('Redo'),
     keys: ['Ctrl+Shift+z', 'Ctrl+y'],
     group: 'view',
     when: ({ session }) => session.undoable.redo !== null,
@@ -253,7 +232,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'find',
-    name: named('Find anything'),
+    name: plainly('Find anything'),
     keys: ['Ctrl+k'],
     group: 'view',
     when: () => true,
@@ -261,7 +240,7 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'keys',
-    name: named('All keys'),
+    name: plainly('All keys'),
     keys: ['F1', 'Ctrl+/'],
     group: 'view',
     when: () => true,

@@ -4,7 +4,8 @@ import { pasteOutline } from '../../core/commands/paste-outline'
 import { writeIndentedText } from '../../core/formats/indented-text'
 import { outlineOf } from '../../core/formats/outline-of'
 import type { TopicId } from '../../core/records/ids'
-import { actByKey, keyName, type Situation } from './acts'
+import type { Situation } from './act'
+import { actByKey, keyName } from './acts'
 import { workspace } from './workspace-store'
 
 /** Where arrows lead; differs between the faces. */

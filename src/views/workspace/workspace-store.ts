@@ -1,5 +1,6 @@
 import { create } from 'zustand'
 import type { MapId, TopicId } from '../../core/records/ids'
+import type { Filter } from '../../core/tree/filter'
 
 export type Face = 'map' | 'outline'
 
@@ -10,6 +11,10 @@ export interface Pane {
   selected: readonly TopicId[]
   /** The topic whose text is being written, and the text to begin with: null keeps what is there. */
   editing: { topic: TopicId; text: string | null } | null
+  /** The branch that is shown alone; null shows the whole map. */
+  only: TopicId | null
+  /** What stands out while the rest fades; null shows everything alike. */
+  filter: Filter | null
   /** Asks the stage to bring something into view: a topic, all of the map, or as much as can be read; the number tells one request from the next. */
   show: { what: TopicId | 'all' | 'start'; request: number } | null
 }
@@ -20,6 +25,15 @@ export type Dialog =
   | { kind: 'merge'; target: MapId }
   | { kind: 'keys' }
   | { kind: 'beside' }
+  | {
+      kind: 'enclosure'
+      title: string
+      tone: number | null
+      take(title: string, tone: number | null): void
+      remove(): void
+    }
+  /** Asks for one line of text. An empty answer is handed on too. */
+  | { kind: 'ask'; title: string; label: string; value: string; act: string; take(text: string): void }
 
 interface Workspace {
   panes: readonly Pane[]
@@ -38,6 +52,8 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   face,
   selected: topic ? [topic] : [],
   editing: null,
+  only: null,
+  filter: null,
   show: { what: topic ?? 'start', request: ++requests },
 })
 
@@ -81,6 +97,14 @@ export const workspace = {
   },
   show(index: number, what: TopicId | 'all'): void {
     changePane(index, { show: { what, request: ++requests } })
+  },
+  /** Shows one branch alone, or, with null, the whole map again. */
+  showOnly(index: number, only: TopicId | null): void {
+    const before = getState().panes[index]?.only
+    changePane(index, { only, editing: null, show: { what: only ?? before ?? 'all', request: ++requests } })
+  },
+  filter(index: number, filter: Filter | null): void {
+    changePane(index, { filter })
   },
   setFace(index: number, face: Face): void {
     const pane = getState().panes[index]

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { blankTopic } from '../../../src/core/commands/add-topic'
-import type { MapLayout, TopicBox } from '../../../src/core/layout/map-layout'
+import type { MapLayout, TopicBox } from '../../../src/core/layout/boxes'
 import { EnclosureId, MapId, TopicId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { Records } from '../../../src/core/records/records'
@@ -42,7 +42,7 @@ export const ground = fc.record({
 const WORDS = ['water', 'a', 'ditch-blocking', 'peat', 'dipwell', 'of', 'Sphagnum', 'to', 'board']
 const day = (offset: number) => new Date(Date.UTC(2026, 0, 1 + offset)).toISOString().slice(0, 10)
 
-export function topicOf(saplings: readonly Sapling[], i: number): TopicRecord {
+function topicOf(saplings: readonly Sapling[], i: number): TopicRecord {
   const { parent, words, left, layout, byHand, loose, folded, day: offset, number } = saplings[i]!
   const hangs = i > 0 && !loose
   const place = {

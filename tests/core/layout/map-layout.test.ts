@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { layoutMap, MapLayouter, type TopicBox } from '../../../src/core/layout/map-layout'
+import type { TopicBox } from '../../../src/core/layout/boxes'
+import { layoutMap, MapLayouter } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import type { Records } from '../../../src/core/records/records'
 import { enclose, ground, MAP, overlaps, recordsOf, type Sapling, sapling, standing, topicId } from './forests'
@@ -70,7 +71,7 @@ describe('layout of a map', () => {
           const records = recordsOf(map, saplings)
           enclose(records, saplings.length, chosen)
           const layouter = new MapLayouter(records, MAP, noTopics)
-          layouter.layout()
+          layouter.layout(null)
           for (const [at, what] of steps) {
             const topic = records.need('topic', topicId(at % saplings.length))
             if (what === 0) records.put('topic', { ...topic, text: `${topic.text} and one more line of words` })
@@ -79,7 +80,7 @@ describe('layout of a map', () => {
             else if (what === 3) records.put('topic', { ...topic, layout: 'down' })
             else if (what === 4) records.put('topic', { ...topic, width: 90 })
             else records.put('map', { ...records.need('map', MAP), spacing: 1.2 })
-            expect(standing(layouter.layout())).toEqual(standing(layoutMap(records, MAP, noTopics)))
+            expect(standing(layouter.layout(null))).toEqual(standing(layoutMap(records, MAP, noTopics)))
           }
         },
       ),
@@ -90,10 +91,10 @@ describe('layout of a map', () => {
   test('keeps the identity of boxes that stayed as they were', () => {
     const records = recordsOf(shape('right'), [plain, plain, { ...plain, parent: 1 }, plain])
     const layouter = new MapLayouter(records, MAP, noTopics)
-    const before = layouter.layout()
+    const before = layouter.layout(null)
     const leaf = records.need('topic', topicId(2))
     records.put('topic', { ...leaf, text: 'Another' })
-    const after = layouter.layout()
+    const after = layouter.layout(null)
     expect(after.byTopic.get(topicId(2))).not.toBe(before.byTopic.get(topicId(2)))
     for (const i of [0, 1, 3]) expect(after.byTopic.get(topicId(i))).toBe(before.byTopic.get(topicId(i)))
     expect(after.byTopic.get(topicId(2))!.parent).toBe(after.byTopic.get(topicId(1)))
@@ -218,6 +219,15 @@ describe('places of their own', () => {
     expect(after.text.width).toBe(80)
     expect(after.height).toBeGreaterThan(before.height)
   })
+})
+
+test('one branch alone stands in the middle, with nothing around it', () => {
+  const records = recordsOf(shape('both'), [plain, plain, { ...plain, parent: 1 }, { ...plain, left: true }])
+  const { boxes } = new MapLayouter(records, MAP, noTopics).layout(topicId(1))
+  expect(boxes.map(({ topic, level, growth }) => [topic.id, level, growth])).toEqual([
+    [topicId(1), 0, null],
+    [topicId(2), 1, 'right'],
+  ])
 })
 
 describe('enclosures', () => {

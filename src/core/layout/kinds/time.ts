@@ -9,7 +9,7 @@ const LENGTH_LEAST = 480
 const BESIDE_STEM = 8
 
 /** The scale of a branch along time: where a day stands, relative to the head's upper left corner. */
-export interface TimeScale {
+interface TimeScale {
   /** Days since 1970-01-01 at both ends. */
   first: number
   last: number
@@ -20,7 +20,7 @@ export interface TimeScale {
 }
 
 /** The scale on which these days stand beside a head; null where there is none. */
-export function timeScale(
+function timeScale(
   head: { width: number; height: number },
   days: readonly (number | null)[],
   gaps: Gaps,
@@ -34,7 +34,7 @@ export function timeScale(
   return { first, last, start, end, axis: head.height / 2 }
 }
 
-export const dayAt = ({ first, last, start, end }: TimeScale, day: number): number =>
+const dayAt = ({ first, last, start, end }: TimeScale, day: number): number =>
   first === last ? start : start + ((day - first) / (last - first)) * (end - start)
 
 /**

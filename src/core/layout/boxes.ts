@@ -1,0 +1,123 @@
+import type { TopicRecord } from '../records/topic'
+import type { Growth } from './block'
+import type { Setting } from './kinds/set-children'
+import type { SetText } from './topic-box'
+
+/** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
+export type Sign = 'note' | 'file' | 'web' | 'link'
+export interface SignCount {
+  sign: Sign
+  count: number
+}
+
+/** What a topic shows wherever it stands. Lengths in px. */
+export interface Face {
+  topic: TopicRecord
+  width: number
+  height: number
+  level: number
+  /** The text as it is set, with the number before it. */
+  text: SetText
+  number: string | null
+  signs: readonly SignCount[]
+  /** Topics hidden below a folded topic. */
+  hidden: number
+  /** How it grows from its parent; null at the root and at heads of loose branches. */
+  growth: Growth | null
+  /** How its own children are set. */
+  setting: Setting
+}
+
+/** A topic with its place on the map. Lengths in px; x and y are the upper left corner, the root's middle is 0, 0. */
+export class TopicBox {
+  constructor(
+    readonly face: Face,
+    public x: number,
+    public y: number,
+    /** Which of the eight branch hues; -1 at the root and at heads of loose branches. */
+    readonly hue: number,
+    /** Topics behind a doorway; null where the topic is none. */
+    readonly behind: number | null,
+    public parent: TopicBox | null,
+  ) {}
+
+  get topic(): TopicRecord {
+    return this.face.topic
+  }
+  get width(): number {
+    return this.face.width
+  }
+  get height(): number {
+    return this.face.height
+  }
+  get level(): number {
+    return this.face.level
+  }
+  get text(): SetText {
+    return this.face.text
+  }
+  get number(): string | null {
+    return this.face.number
+  }
+  get signs(): readonly SignCount[] {
+    return this.face.signs
+  }
+  get hidden(): number {
+    return this.face.hidden
+  }
+  get growth(): Growth | null {
+    return this.face.growth
+  }
+  get setting(): Setting {
+    return this.face.setting
+  }
+  get growsLeft(): boolean {
+    return this.face.growth === 'left' || this.face.growth === 'indented-left'
+  }
+}
+
+export interface Bounds {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+/** The frame of an enclosure on the map. */
+export interface EnclosureBox extends Bounds {
+  enclosure: string
+  hue: number
+}
+
+export interface MapLayout {
+  /** In reading order: a parent before its children. */
+  boxes: readonly TopicBox[]
+  byTopic: ReadonlyMap<string, TopicBox>
+  enclosures: readonly EnclosureBox[]
+  bounds: Bounds
+}
+
+/** A branch that has been placed, with what moves along when it makes room. */
+export interface Branch {
+  setting: Setting
+  /** The head alone, then the branch below each of its children; what hangs on one part moves with it. */
+  parts: Part[]
+}
+
+export interface Part {
+  boxes: TopicBox[]
+  enclosures: EnclosureBox[]
+}
+
+/** The smallest rectangle around boxes; a point at 0, 0 where there are none. */
+export function boundsOf(boxes: readonly { x: number; y: number; width: number; height: number }[]): Bounds {
+  if (boxes.length === 0) return { x: 0, y: 0, width: 0, height: 0 }
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const box of boxes) {
+    left = Math.min(left, box.x)
+    top = Math.min(top, box.y)
+    right = Math.max(right, box.x + box.width)
+    bottom = Math.max(bottom, box.y + box.height)
+  }
+  return { x: left, y: top, width: right - left, height: bottom - top }
+}

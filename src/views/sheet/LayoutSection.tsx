@@ -1,0 +1,84 @@
+import { Button, NativeSelect, Slider, Stack, Text } from '@mantine/core'
+import { LAYOUT_NAMES, setBranchLayout, setMapLayout, setSpacing } from '../../core/commands/layouts'
+import { numberBranch, SCHEME_NAMES } from '../../core/commands/numbering'
+import { arrangeAgain } from '../../core/commands/places'
+import { LayoutKind, NumberingScheme } from '../../core/records/layout'
+import { isPlacedByHand, isRoot, type TopicRecord } from '../../core/records/topic'
+import { useSession } from '../sync/use-session'
+
+const MARKS = [
+  { value: 0.6, label: 'tight' },
+  { value: 1, label: 'plain' },
+  { value: 2, label: 'wide' },
+]
+
+/** How a branch, or at the root the whole map, is set and numbered, and where that comes from. */
+export function LayoutSection({ topic }: { topic: TopicRecord }) {
+  const session = useSession()
+  const map = session.records.get('map', topic.place.map)
+  if (!map) return null
+  const atRoot = isRoot(topic)
+  const around = atRoot ? [] : [{ value: '', label: 'as the branch around it' }]
+  const noNumbers = { value: '', label: atRoot ? 'no numbers' : 'as the branch around it' }
+  return (
+    <Stack gap="sm">
+      <NativeSelect
+        size="sm"
+        label={atRoot ? 'The map is set' : 'This branch is set'}
+        disabled={!session.mayEdit}
+        value={(atRoot ? map.layout : topic.layout) ?? ''}
+        data={[...around, ...LayoutKind.options.map((value) => ({ value, label: LAYOUT_NAMES[value] }))]}
+        onChange={(event) => {
+          const layout = LayoutKind.safeParse(event.currentTarget.value).data ?? null
+          session.run((records, making) =>
+            atRoot && layout
+              ? setMapLayout(records, { map: map.id, layout }, making)
+              : setBranchLayout(records, { topics: [topic.id], layout }, making),
+          )
+        }}
+      />
+      <NativeSelect
+        size="sm"
+        label="Numbers below"
+        disabled={!session.mayEdit}
+        value={(atRoot ? map.numbering : topic.numbering) ?? ''}
+        data={[noNumbers, ...NumberingScheme.options.map((value) => ({ value, label: SCHEME_NAMES[value] }))]}
+        onChange={(event) => {
+          const scheme = NumberingScheme.safeParse(event.currentTarget.value).data ?? null
+          session.run((records, making) => numberBranch(records, { topics: [topic.id], scheme }, making))
+        }}
+      />
+      {atRoot && (
+        <div>
+          <Text size="sm" fw={600} id="spacing-label">
+            Spacing
+          </Text>
+          <Slider
+            thumbProps={{ 'aria-labelledby': 'spacing-label' }}
+            min={0.5}
+            max={3}
+            step={0.05}
+            marks={MARKS}
+            mb="lg"
+            disabled={!session.mayEdit}
+            defaultValue={map.spacing}
+            key={map.spacing}
+            onChangeEnd={(spacing) =>
+              session.run((records, making) => setSpacing(records, { map: map.id, spacing }, making))
+            }
+          />
+        </div>
+      )}
+      {isPlacedByHand(topic) && (
+        <Button
+          size="xs"
+          variant="default"
+          disabled={!session.mayEdit}
+          onClick={() => session.run((records, making) => arrangeAgain(records, { topics: [topic.id] }, making))}
+        >
+          Placed by hand. Arrange it again
+        </Button>
+      )}
+    </Stack>
+  )
+}

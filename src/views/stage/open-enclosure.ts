@@ -1,0 +1,19 @@
+import { changeEnclosure, removeEnclosure } from '../../core/commands/enclosures'
+import { EnclosureId } from '../../core/records/ids'
+import type { CollectionSession } from '../sync/collection-session'
+import { workspace } from '../workspace/workspace-store'
+
+/** Opens what can be done to an enclosure: its title, its tone, and taking it away. */
+export function openEnclosure(session: CollectionSession, id: string): void {
+  const found = session.records.get('enclosure', id)
+  if (!found || !session.mayEdit) return
+  const enclosure = EnclosureId.parse(id)
+  workspace.dialog({
+    kind: 'enclosure',
+    title: found.title,
+    tone: found.tone,
+    take: (title, tone) =>
+      session.run((records, making) => changeEnclosure(records, { enclosure, title, tone }, making)),
+    remove: () => session.run((records, making) => removeEnclosure(records, { enclosure }, making)),
+  })
+}
