@@ -17,7 +17,7 @@ import {
   type SignCount,
   TopicBox,
 } from './boxes'
-import { growthOf, isFlanked, type Setting, setChildren } from './kinds/set-children'
+import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
 import { makeRoom, moveClear } from './make-room'
 import { setTopicText, typeSizeAt } from './topic-box'
 
@@ -154,7 +154,7 @@ export class MapLayouter {
         context: {
           level: context.level + 1,
           growth,
-          setting: child.layout ?? growth,
+          setting: child.layout ?? settingBelow(context.setting, growth),
           spacing: context.spacing,
           number: numbers[i]!,
           below: numberingBelow(child, numbers[i]!, context.below),

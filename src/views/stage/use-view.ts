@@ -79,7 +79,18 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       behaviour.current.translateBy(selection, (-dx * lines) / transform.current.k, (-dy * lines) / transform.current.k)
     }
     element.addEventListener('wheel', wheel, { passive: false })
+    // What is in the middle stays there when panels open and close.
+    let size = { width: element.clientWidth, height: element.clientHeight }
+    const resized = new ResizeObserver(() => {
+      const { clientWidth: width, clientHeight: height } = element
+      const [dx, dy] = [(width - size.width) / 2, (height - size.height) / 2]
+      size = { width, height }
+      if (dx !== 0 || dy !== 0)
+        behaviour.current.translateBy(selection, dx / transform.current.k, dy / transform.current.k)
+    })
+    resized.observe(element)
     return () => {
+      resized.disconnect()
       element.removeEventListener('wheel', wheel)
       selection.on('.zoom', null)
     }

@@ -36,7 +36,7 @@ export function TopicMenu({
     <Menu
       opened
       onClose={onClose}
-      position="bottom-start"
+      position="right-start"
       withinPortal
       width={300}
       returnFocus={false}

@@ -55,6 +55,12 @@ export const isFlanked = (setting: Setting, growth: Growth | null): boolean =>
     (setting === 'left' && growth === 'right') ||
     (setting === 'right' && growth === 'left'))
 
+/**
+ * How a child that has no layout of its own sets its children. Top down only the first row stands side by side: what
+ * hangs below it is indented, so that a map becomes columns that can be read instead of one long row.
+ */
+export const settingBelow = (setting: Setting, growth: Growth): Setting => (setting === 'down' ? 'indented' : growth)
+
 /** How what hangs below a child grows, when its parent sets its children so. */
 export function growthOf(setting: Setting, isLeft: boolean): Growth {
   switch (setting) {

@@ -1,0 +1,204 @@
+import { expect, type Page, test } from '@playwright/test'
+import { allSaved, beginWithoutAccount, expectNoOverlap, makeMap, selectTopic, topic } from './person'
+
+const GARDEN =
+  '- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Pick beans\n    - Dwarf\n  - Water\n- Autumn\n  - Leaves\n- Winter'
+
+async function plantGarden(page: Page): Promise<void> {
+  await beginWithoutAccount(page)
+  await makeMap(page, 'Garden')
+  await page.evaluate((text) => navigator.clipboard.writeText(text), GARDEN)
+  await page.keyboard.press('Control+v')
+  await expect(topic(page, 'Winter')).toBeVisible()
+  await page.keyboard.press('Alt+f')
+}
+
+/** Chooses an entry of a topic's menu, from a submenu where one is named. */
+async function choose(page: Page, name: string, submenu: string | null, entry: string | RegExp): Promise<void> {
+  await topic(page, name).click({ button: 'right' })
+  if (submenu) await page.getByRole('menuitem', { name: submenu, exact: true }).hover()
+  await page.getByRole('menuitem', { name: entry }).click()
+}
+
+const middleOf = async (page: Page, name: string) => {
+  const { x, y, width, height } = (await topic(page, name).boundingBox())!
+  return { x: x + width / 2, y: y + height / 2 }
+}
+
+async function drag(page: Page, name: string, to: { x: number; y: number }): Promise<void> {
+  const from = await middleOf(page, name)
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(to.x, to.y, { steps: 8 })
+}
+
+test('a map is set in other ways, a branch in its own, and nothing overlaps', async ({ page }) => {
+  await plantGarden(page)
+  for (const layout of ['right', 'left', 'top down', 'bottom up', 'around the centre', 'indented', 'along time']) {
+    await choose(page, 'Garden', 'Layout', new RegExp(`^The map (to the )?${layout}$`))
+    await expect(page.getByRole('button', { name: new RegExp(`Undo: set the map .*${layout}`) })).toBeVisible()
+    await page.keyboard.press('Alt+f')
+    await expectNoOverlap(page)
+  }
+  await choose(page, 'Garden', 'Layout', 'The map to the right')
+  await choose(page, 'Summer', 'Layout', 'This branch top down')
+  await page.keyboard.press('Alt+f')
+  await expectNoOverlap(page)
+  const [summer, beans] = [await middleOf(page, 'Summer'), await middleOf(page, 'Pick beans')]
+  expect(beans.y).toBeGreaterThan(summer.y + 10)
+  await choose(page, 'Summer', 'Layout', 'As the branch around it')
+  await expect.poll(async () => (await middleOf(page, 'Pick beans')).x).toBeGreaterThan(summer.x + 40)
+})
+
+test('topics are numbered from their order on map and outline, and a number can be fixed', async ({ page }) => {
+  await plantGarden(page)
+  await choose(page, 'Garden', 'Numbers', 'What is below: 1, 1a, 1a1')
+  await expect(topic(page, '2a1 Dwarf')).toBeVisible()
+  await choose(page, '2 Summer', 'Numbers', 'Fix its number …')
+  await page.getByRole('textbox', { name: 'Number that the topic keeps' }).fill('7')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, '7a1 Dwarf')).toBeVisible()
+  await expect(topic(page, '2 Autumn')).toBeVisible()
+  await page.keyboard.press('Alt+2')
+  await expect(page.getByRole('treeitem', { name: '7a1 Dwarf' })).toBeVisible()
+})
+
+test('dropped on the empty surface a branch stands alone, with Alt it keeps its place, and falls back into order', async ({
+  page,
+}) => {
+  await plantGarden(page)
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  const free = { x: stage.x + stage.width / 2 + 20, y: stage.y + stage.height - 90 }
+  await drag(page, 'Autumn', free)
+  await expect(page.getByText('stands alone here')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '2')
+
+  await drag(page, 'Autumn', free)
+  await page.mouse.up()
+  await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '1')
+  await expect(topic(page, 'Leaves')).toHaveAttribute('aria-level', '2')
+  await drag(page, 'Autumn', await middleOf(page, 'Winter'))
+  await expect(page.getByText('becomes a child of Winter, first')).toBeVisible()
+  await page.mouse.up()
+  await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '3')
+
+  await page.keyboard.press('Alt+f')
+  await page.keyboard.down('Alt')
+  await drag(page, 'Water', free)
+  await expect(page.getByText('keeps this place')).toBeVisible()
+  await page.mouse.up()
+  await page.keyboard.up('Alt')
+  await expect(topic(page, 'Water')).toHaveAttribute('aria-level', '3')
+  const kept = await middleOf(page, 'Water')
+  expect(Math.abs(kept.x - free.x) + Math.abs(kept.y - free.y)).toBeLessThan(12)
+  await expectNoOverlap(page)
+  await choose(page, 'Water', null, 'Arrange it again')
+  await expect.poll(async () => (await middleOf(page, 'Water')).y).toBeLessThan(free.y - 40)
+})
+
+test('branches are carried from pane to pane', async ({ page }) => {
+  await plantGarden(page)
+  await allSaved(page)
+  await page.getByRole('link', { name: 'All maps' }).click()
+  await makeMap(page, 'Allotment')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Open a second pane' }).click()
+  await page.getByRole('combobox').fill('Garden')
+  await page
+    .getByRole('option', { name: /Garden/ })
+    .first()
+    .click()
+  await expect(topic(page, 'Summer')).toBeVisible()
+  await drag(page, 'Summer', await middleOf(page, 'Allotment'))
+  await expect(page.getByText(/becomes a child of Allotment, first/)).toBeVisible()
+  await page.mouse.up()
+  const first = page.locator('[data-stage="0"]')
+  await expect(first.getByRole('treeitem', { name: 'Pick beans' })).toBeVisible()
+  await expect(page.locator('[data-stage="1"]').getByRole('treeitem', { name: 'Pick beans' })).toHaveCount(0)
+})
+
+test('several topics are selected by a band, enclosed, joined and copied', async ({ page }) => {
+  await plantGarden(page)
+  await choose(page, 'Garden', 'Layout', 'The map to the right')
+  await page.keyboard.press('Alt+f')
+  const peas = (await topic(page, 'Sow peas').boundingBox())!
+  const prune = (await topic(page, 'Prune').boundingBox())!
+  await page.keyboard.down('Shift')
+  await page.mouse.move(peas.x + peas.width + 60, peas.y - 6)
+  await page.mouse.down()
+  await page.mouse.move(peas.x + 30, prune.y + prune.height + 2, { steps: 6 })
+  await page.mouse.up()
+  await page.keyboard.up('Shift')
+  await expect(page.getByText('2 selected')).toBeVisible()
+  await choose(page, 'Prune', null, 'Enclose …')
+  await page.getByRole('textbox', { name: 'Title, if it should have one' }).fill('Before April')
+  await page.keyboard.press('Enter')
+  const frame = page.locator('[data-enclosure]')
+  await expect(frame).toContainText('Before April')
+  await expectNoOverlap(page)
+  await frame.getByText('Before April').click()
+  await page.getByRole('textbox', { name: 'Title' }).fill('Before May')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(frame).toContainText('Before May')
+
+  await selectTopic(page, 'Winter')
+  await page.keyboard.press('Control+d')
+  await expect(topic(page, 'Winter')).toHaveCount(2)
+  await topic(page, 'Winter').first().click()
+  await topic(page, 'Winter')
+    .nth(1)
+    .click({ modifiers: ['Control'] })
+  await topic(page, 'Winter').first().click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Regroup', exact: true }).hover()
+  await page.getByRole('menuitem', { name: 'Join 2 topics into one' }).click()
+  await expect(page.getByRole('treeitem', { name: /Winter\s+Winter/ })).toBeVisible()
+})
+
+test('one branch alone, folding to a level, and a filter by words', async ({ page }) => {
+  await plantGarden(page)
+  await selectTopic(page, 'Summer')
+  await page.keyboard.press('Alt+o')
+  await expect(topic(page, 'Spring')).toHaveCount(0)
+  await expect(topic(page, 'Dwarf')).toBeVisible()
+  await page.getByRole('button', { name: /Show the whole map/ }).click()
+  await expect(topic(page, 'Spring')).toBeVisible()
+  await choose(page, 'Garden', 'Fold', 'The map to level 1')
+  await expect(topic(page, 'Pick beans')).toHaveCount(0)
+  await choose(page, 'Garden', 'Fold', 'Unfold everything')
+  await expect(topic(page, 'Dwarf')).toBeVisible()
+  await page.getByRole('button', { name: 'Filter' }).click()
+  await page.getByRole('textbox', { name: 'Topics with these words' }).fill('bean')
+  await expect(page.getByRole('button', { name: 'Filter: 1 of them' })).toBeVisible()
+  await expect(topic(page, 'Spring')).toHaveAttribute('data-faded', 'true')
+  await expect(topic(page, 'Pick beans')).not.toHaveAttribute('data-faded')
+  await page.getByRole('button', { name: 'Show all alike' }).click()
+  await expect(topic(page, 'Spring')).not.toHaveAttribute('data-faded')
+})
+
+test('dates set in the topic sheet give the scale of a map along time', async ({ page }) => {
+  await plantGarden(page)
+  for (const [name, day] of [
+    ['Spring', '2026-03-20'],
+    ['Summer', '2026-06-21'],
+    ['Autumn', '2026-09-22'],
+  ] as const) {
+    await selectTopic(page, name)
+    if (name === 'Spring') await page.getByRole('button', { name: 'Dates' }).click()
+    await page
+      .getByRole('textbox', { name: 'On' })
+      .or(page.getByLabel('On', { exact: true }))
+      .first()
+      .fill(day)
+    await expect(page.getByRole('button', { name: `Undo: date ${name}` })).toBeVisible()
+  }
+  await choose(page, 'Garden', 'Layout', 'The map along time')
+  await page.keyboard.press('Alt+f')
+  await expectNoOverlap(page)
+  const xs = await Promise.all(
+    ['Spring', 'Summer', 'Autumn', 'Winter'].map(async (name) => (await topic(page, name).boundingBox())!.x),
+  )
+  expect([...xs].sort((a, b) => a - b)).toEqual(xs)
+  await expect(page.locator('.axis-date').first()).toHaveText('20 Mar 2026')
+})
