@@ -2,12 +2,14 @@ import { measureBundle, measureReader } from './bundle'
 import { measureChangeRate } from './change-rate'
 import { layoutBenches } from './layout'
 import type { Measurement } from './measure'
+import { measureTextSync } from './text-sync'
 
 const asJson = process.argv.includes('--json')
 const only = process.argv.find((argument) => argument.startsWith('--only='))?.slice('--only='.length)
 
 const benches: Record<string, () => Promise<Measurement> | Measurement> = {
   ...layoutBenches,
+  'text-sync-2k': measureTextSync,
   'change-rate': measureChangeRate,
   bundle: measureBundle,
   'bundle-site': measureReader,

@@ -24,11 +24,15 @@ export function nextHomeDoorway(records: Records, map: MapId, leaving: ReadonlyS
   return candidates.sort((a, b) => (a.id < b.id ? -1 : 1))[0]?.id ?? null
 }
 
-/** Gives the maps that are reached through these branches another home doorway, or none. */
-export function releaseHomeDoorways(draft: Draft, heads: readonly TopicRecord[]): void {
+/** Gives the maps that are reached through these branches another home doorway, or none. What is in `kept` stays. */
+export function releaseHomeDoorways(
+  draft: Draft,
+  heads: readonly TopicRecord[],
+  kept: ReadonlySet<string> = new Set(),
+): void {
   const { records } = draft
   const leaving = new Set<string>()
-  for (const head of heads) for (const topic of branch(records, head)) leaving.add(topic.id)
+  for (const head of heads) for (const topic of branch(records, head)) if (!kept.has(topic.id)) leaving.add(topic.id)
   for (const id of leaving)
     for (const map of records.mapsArrivingBy(id))
       draft.update('map', map.id, { homeDoorway: nextHomeDoorway(records, map.id, leaving) })

@@ -4,7 +4,7 @@ const TAB = 4
 const BULLET = /^(?:[-*+•◦▪‣–—]|\d{1,9}[.)])\s+/
 
 /** Columns of white space at the beginning of a line; a tab reaches to the next multiple of four. */
-function indentOf(line: string): number {
+export function indentOf(line: string): number {
   let columns = 0
   for (const letter of line) {
     if (letter === ' ' || letter === '\u00a0') columns++

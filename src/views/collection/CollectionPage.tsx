@@ -9,6 +9,7 @@ import {
   Loader,
   Menu,
   Modal,
+  NativeSelect,
   Stack,
   Table,
   Text,
@@ -20,8 +21,10 @@ import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/ico
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { chooseHomeMap, makeMap, renameCollection, renameMap } from '../../core/commands/maps'
+import { makeMapFrom } from '../../core/commands/use-template'
 import { MapId } from '../../core/records/ids'
 import type { MapDigest } from '../../core/records/snapshot'
+import { TEMPLATES } from '../../core/templates/templates'
 import { tell, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
@@ -204,6 +207,7 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
 
 function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
   const session = useSession()
+  const [template, setTemplate] = useState('')
   const [title, before] =
     asked.kind === 'new'
       ? ['New map', '']
@@ -215,8 +219,11 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
     const name = String(new FormData(event.currentTarget).get('name')).trim()
     if (name === '') return
     if (asked.kind === 'new') {
+      const begin = { collection: session.collection.id, title: name }
       const made = session.run((records, making) =>
-        makeMap(records, { collection: session.collection.id, title: name }, making),
+        template === ''
+          ? makeMap(records, begin, making)
+          : makeMapFrom(records, { ...begin, template, today: new Date().toISOString().slice(0, 10) }, making),
       )
       const root = session.records.get('topic', made?.[0] ?? null)
       onClose()
@@ -240,6 +247,18 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
       <form onSubmit={submit}>
         <Stack>
           <TextInput name="name" label="Name" defaultValue={before} required maxLength={500} data-autofocus />
+          {asked.kind === 'new' && (
+            <NativeSelect
+              label="Begin with"
+              description={TEMPLATES.find(({ id }) => id === template)?.use ?? 'One topic in the middle'}
+              value={template}
+              onChange={(event) => setTemplate(event.currentTarget.value)}
+              data={[
+                { value: '', label: 'nothing yet' },
+                ...TEMPLATES.map(({ id, name }) => ({ value: id, label: name })),
+              ]}
+            />
+          )}
           <Button type="submit">{asked.kind === 'new' ? 'Make the map' : 'Rename'}</Button>
         </Stack>
       </form>

@@ -1,8 +1,10 @@
 import { Button, Group, Kbd, Modal, NativeSelect, SegmentedControl, Stack, Table, Text, TextInput } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
+import { insertTemplate } from '../../core/commands/use-template'
 import type { Drawn } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
+import { TEMPLATES } from '../../core/templates/templates'
 import { useSession } from '../sync/use-session'
 import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
@@ -63,6 +65,8 @@ export function Dialogs() {
           <MergeDialog target={dialog.target} onClose={close} />
         </Suspense>
       )
+    case 'template':
+      return <TemplateDialog topic={dialog.topic} onClose={close} />
     case 'enclosure':
       return <EnclosureDialog asked={dialog} onClose={close} />
     case 'ask':
@@ -107,6 +111,44 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
         </Stack>
       }
     />
+  )
+}
+
+function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void }) {
+  const session = useSession()
+  const { active } = useWorkspace()
+  return (
+    <Modal opened onClose={onClose} title="Insert a template" size="lg" transitionProps={{ duration: 0 }}>
+      <Stack gap={4}>
+        {TEMPLATES.map(({ id, name, use }) => (
+          <Button
+            key={id}
+            variant="subtle"
+            color="gray"
+            c="var(--ink)"
+            justify="flex-start"
+            h="auto"
+            py={6}
+            onClick={() => {
+              onClose()
+              const today = new Date().toISOString().slice(0, 10)
+              const select = session.run((records, making) =>
+                insertTemplate(records, { topic, template: id, today }, making),
+              )
+              if (select) workspace.select(active, select)
+            }}
+          >
+            <span style={{ textAlign: 'left', whiteSpace: 'normal' }}>
+              <strong>{name}</strong>
+              <br />
+              <Text span size="sm" c="var(--quiet-ink)">
+                {use}
+              </Text>
+            </span>
+          </Button>
+        ))}
+      </Stack>
+    </Modal>
   )
 }
 

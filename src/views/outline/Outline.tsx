@@ -1,6 +1,7 @@
+import { Loader } from '@mantine/core'
 import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
@@ -12,7 +13,7 @@ import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { takeFocus } from '../workspace/take-focus'
-import { copiedText, handleTreeKey, type Navigate, pasteText } from '../workspace/tree-keys'
+import { copiedText, handleTreeKey, type Navigate, pasteFrom } from '../workspace/tree-keys'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import styles from './outline.module.css'
 
@@ -45,8 +46,37 @@ function rowsOf(records: Records, map: string, only: TopicId | null): Row[] {
   return rows
 }
 
-/** The face *Outline*: the map as an indented list that can be worked on with the same keys. */
+// The text editor is larger than the rest of the outline.
+const OutlineText = lazy(() => import('./OutlineText'))
+
+/** The face *Outline*: the map as an indented list, or as text to write in. */
 export function Outline({ pane, index }: { pane: Pane; index: number }) {
+  const session = useSession()
+  const head = pane.only ?? session.records.root(pane.map)?.id
+  const choose = (asText: boolean) => workspace.outlineAsText(index, asText)
+  return (
+    <div className={styles.frame}>
+      <fieldset className={styles.choice} aria-label="Outline as">
+        <button type="button" aria-pressed={!pane.asText} onClick={() => choose(false)}>
+          List
+        </button>
+        <button type="button" aria-pressed={pane.asText} onClick={() => choose(true)}>
+          Text
+        </button>
+      </fieldset>
+      {pane.asText && head ? (
+        <Suspense fallback={<Loader aria-label="Opening the text" />}>
+          <OutlineText key={head} head={head} title={session.nameOf(head)?.text ?? ''} />
+        </Suspense>
+      ) : (
+        <OutlineList pane={pane} index={index} />
+      )}
+    </div>
+  )
+}
+
+/** The map as an indented list that can be worked on with the same keys. */
+function OutlineList({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const { version } = session
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
@@ -135,7 +165,7 @@ export function Outline({ pane, index }: { pane: Pane; index: number }) {
       }}
       onPaste={(event) => {
         if (pane.editing) return
-        pasteText(situation(), event.clipboardData.getData('text/plain'))
+        pasteFrom(situation(), event.clipboardData)
         event.preventDefault()
       }}
     >

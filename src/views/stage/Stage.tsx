@@ -11,13 +11,14 @@ import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { takeFocus } from '../workspace/take-focus'
-import { copiedText, handleTreeKey, pasteText } from '../workspace/tree-keys'
-import { type Pane, workspace } from '../workspace/workspace-store'
+import { contentsOf, copiedText, handleTreeKey, pasteFrom, takeOver } from '../workspace/tree-keys'
+import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
 import { CrosslinkLayer } from './CrosslinkLayer'
 import { DrawingElement } from './DrawingElement'
 import { barsByHue, FAR, inView } from './far-view'
 import { openEnclosure } from './open-enclosure'
+import { PourPanel } from './PourPanel'
 import styles from './stage.module.css'
 import { TopicNode } from './TopicNode'
 import { useBand } from './use-band'
@@ -38,6 +39,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
   const { view, transform, moved, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group)
+  const pouring = useWorkspace((state) => state.pouring)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [hovered, setHovered] = useState<string | null>(null)
   const { layout } = scene
@@ -144,6 +146,16 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)
       }
       onPointerLeave={() => setHovered(null)}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes('text/plain')) event.preventDefault()
+      }}
+      onDrop={(event) => {
+        const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? null
+        const onto = layout.byTopic.get(topic ?? '') ?? layout.boxes[0]
+        if (!onto || !session.mayEdit) return
+        event.preventDefault()
+        void takeOver(situation(), onto.topic.id, contentsOf(event.dataTransfer))
+      }}
     >
       <div
         ref={tree}
@@ -174,7 +186,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         }}
         onPaste={(event) => {
           if (pane.editing) return
-          pasteText(situation(), event.clipboardData.getData('text/plain'))
+          pasteFrom(situation(), event.clipboardData)
           event.preventDefault()
         }}
       >
@@ -254,6 +266,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         </div>
       )}
       {band.shown && <div className={styles.band} style={band.shown} />}
+      {pouring && pouring.index === index && (
+        <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />
+      )}
       {pane.only && (
         <button type="button" className={styles.wholeMap} onClick={() => workspace.showOnly(index, null)}>
           Only {session.nameOf(pane.only)?.text ?? 'this branch'} is shown. Show the whole map

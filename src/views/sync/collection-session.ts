@@ -169,6 +169,7 @@ export class CollectionSession {
   }
 
   private perform(change: Change): boolean {
+    if (change.edits.length === 0) return true
     if (!this.mayEdit) {
       tell('Your role in this collection allows reading only.')
       return false

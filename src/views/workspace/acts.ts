@@ -137,6 +137,22 @@ export const ACTS: readonly Act[] = [
   stepAct('left', 'Move to the left', ['Alt+ArrowLeft']),
   stepAct('right', 'Move to the right', ['Alt+ArrowRight']),
   stepAct('out', 'Move out one level', ['Shift+Tab']),
+  {
+    id: 'pour',
+    name: plainly('Pour ideas onto it'),
+    keys: ['Alt+p'],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null && situation.pane.face === 'map',
+    act: (situation) => workspace.pour({ index: situation.index, topic: one(situation)!.id }),
+  },
+  {
+    id: 'template',
+    name: plainly('Insert a template …'),
+    keys: [],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null,
+    act: (situation) => workspace.dialog({ kind: 'template', topic: one(situation)!.id }),
+  },
   ...SHAPE_ACTS,
   {
     id: 'split-off',

@@ -1,6 +1,6 @@
 import type { KeyboardEvent } from 'react'
 import { headsOnly } from '../../core/commands/move-topics'
-import { pasteOutline } from '../../core/commands/paste-outline'
+import { hangItems, pasteOutline } from '../../core/commands/paste-outline'
 import { writeIndentedText } from '../../core/formats/indented-text'
 import { outlineOf } from '../../core/formats/outline-of'
 import type { TopicId } from '../../core/records/ids'
@@ -48,9 +48,29 @@ export function copiedText({ session, topics }: Situation): string {
   return writeIndentedText(heads.map((head) => outlineOf(session.records, head)))
 }
 
-export function pasteText({ session, topics, index }: Situation, text: string): void {
-  const onto = topics.at(-1)
-  if (!onto || text.trim() === '') return
-  const select = session.run((records, making) => pasteOutline(records, { topic: onto.id, text }, making))
+/** Hangs what was copied or dragged from elsewhere onto a topic: structure where there is some, else line by line. */
+export async function takeOver(
+  { session, index }: Situation,
+  onto: TopicId,
+  { html, text }: { html: string; text: string },
+): Promise<void> {
+  // Our own lists come as plain text; HTML is read only where it keeps more than the plain text does.
+  const items = html === '' ? null : (await import('../../core/formats/html-outline')).readHtml(html)
+  if (!items && text.trim() === '') return
+  const select = session.run((records, making) =>
+    items
+      ? hangItems(records, { topic: onto, items, act: 'Paste' }, making)
+      : pasteOutline(records, { topic: onto, text }, making),
+  )
   if (select) workspace.select(index, select)
 }
+
+export function pasteFrom(situation: Situation, from: DataTransfer): void {
+  const onto = situation.topics.at(-1)
+  if (onto) void takeOver(situation, onto.id, contentsOf(from))
+}
+
+export const contentsOf = (from: DataTransfer) => ({
+  html: from.getData('text/html'),
+  text: from.getData('text/plain'),
+})

@@ -13,6 +13,8 @@ export interface Pane {
   editing: { topic: TopicId; text: string | null } | null
   /** The branch that is shown alone; null shows the whole map. */
   only: TopicId | null
+  /** Whether the outline is shown as text. */
+  asText: boolean
   /** What stands out while the rest fades; null shows everything alike. */
   filter: Filter | null
   /** Asks the stage to bring something into view: a topic, all of the map, or as much as can be read; the number tells one request from the next. */
@@ -25,6 +27,7 @@ export type Dialog =
   | { kind: 'merge'; target: MapId }
   | { kind: 'keys' }
   | { kind: 'beside' }
+  | { kind: 'template'; topic: TopicId }
   | {
       kind: 'enclosure'
       title: string
@@ -43,6 +46,8 @@ interface Workspace {
   /** The section of the topic sheet that was asked for last. */
   section: { name: 'note' | 'links' | 'files'; request: number } | null
   dialog: Dialog | null
+  /** The topic onto which ideas are being poured, and the pane in which that happens. */
+  pouring: { index: number; topic: TopicId } | null
 }
 
 let requests = 0
@@ -53,6 +58,7 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   selected: topic ? [topic] : [],
   editing: null,
   only: null,
+  asText: false,
   filter: null,
   show: { what: topic ?? 'start', request: ++requests },
 })
@@ -66,6 +72,7 @@ export const useWorkspace = create<Workspace>(() => ({
   sheetOpen: !narrow,
   section: null,
   dialog: null,
+  pouring: null,
 }))
 
 const { setState, getState } = useWorkspace
@@ -103,6 +110,9 @@ export const workspace = {
     const before = getState().panes[index]?.only
     changePane(index, { only, editing: null, show: { what: only ?? before ?? 'all', request: ++requests } })
   },
+  outlineAsText(index: number, asText: boolean): void {
+    changePane(index, { asText, editing: null })
+  },
   filter(index: number, filter: Filter | null): void {
     changePane(index, { filter })
   },
@@ -136,4 +146,5 @@ export const workspace = {
     setState({ sheetOpen: true, section: { name, request: ++requests } })
   },
   dialog: (dialog: Dialog | null) => setState({ dialog }),
+  pour: (pouring: Workspace['pouring']) => setState({ pouring }),
 }

@@ -1,0 +1,111 @@
+import { defaultKeymap, indentWithTab } from '@codemirror/commands'
+import { indentUnit } from '@codemirror/language'
+import { Annotation, EditorState } from '@codemirror/state'
+import { EditorView, highlightActiveLine, keymap } from '@codemirror/view'
+import { useEffect, useRef } from 'react'
+import { rewriteOutline } from '../../core/commands/rewrite-outline'
+import { linesBelow, readOutlineText, writeOutlineText } from '../../core/formats/outline-text'
+import type { TopicId } from '../../core/records/ids'
+import { useSession } from '../sync/use-session'
+import styles from './outline.module.css'
+
+/** A moment after the last key what was written becomes topics. */
+const WRITE_AFTER_MS = 350
+const fromRecords = Annotation.define<boolean>()
+
+/** Enter goes on with another item on the same level. */
+function newItem(view: EditorView): boolean {
+  const { state } = view
+  const { from, to } = state.selection.main
+  const indent = /^[ \t]*(?:[-*+•] +)?/.exec(state.doc.lineAt(from).text)?.[0] ?? ''
+  const insert = `\n${indent.trim() === '' ? indent : indent.replace(/[*+•]/, '-')}`
+  view.dispatch({ changes: { from, to, insert }, selection: { anchor: from + insert.length }, scrollIntoView: true })
+  return true
+}
+
+const sameLines = (a: string, b: string): boolean =>
+  writeOutlineText(readOutlineText(a)) === writeOutlineText(readOutlineText(b))
+
+/**
+ * What hangs below a topic as plain text, to be written, moved and indented line by line. Both ways live: lines become
+ * topics a moment after the last key, and what happens on the map appears here.
+ */
+export default function OutlineText({ head, title }: { head: TopicId; title: string }) {
+  const session = useSession()
+  const host = useRef<HTMLDivElement>(null)
+  const editor = useRef<EditorView | null>(null)
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const written = writeOutlineText(linesBelow(session.records, head))
+
+  const write = useRef(() => {})
+  write.current = () => {
+    clearTimeout(timer.current)
+    timer.current = undefined
+    const text = editor.current?.state.doc.toString()
+    if (text === undefined || sameLines(text, writeOutlineText(linesBelow(session.records, head)))) return
+    session.run((records, making) => rewriteOutline(records, { head, text }, making))
+  }
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the text at the beginning; later ones come as changes.
+  useEffect(() => {
+    if (!host.current) return
+    const undo = (which: 'undo' | 'redo') => () => {
+      write.current()
+      void session.takeBack(which)
+      return true
+    }
+    const view = new EditorView({
+      parent: host.current,
+      state: EditorState.create({
+        doc: written,
+        extensions: [
+          EditorState.readOnly.of(!session.mayEdit),
+          indentUnit.of('  '),
+          EditorView.lineWrapping,
+          highlightActiveLine(),
+          EditorView.contentAttributes.of({ 'aria-label': `Outline of ${title} as text` }),
+          keymap.of([
+            { key: 'Enter', run: newItem },
+            { key: 'Mod-z', run: undo('undo'), preventDefault: true },
+            { key: 'Mod-Shift-z', run: undo('redo'), preventDefault: true },
+            indentWithTab,
+            ...defaultKeymap,
+          ]),
+          EditorView.updateListener.of((update) => {
+            if (!update.docChanged || update.transactions.some((one) => one.annotation(fromRecords))) return
+            clearTimeout(timer.current)
+            timer.current = setTimeout(() => write.current(), WRITE_AFTER_MS)
+          }),
+        ],
+      }),
+    })
+    editor.current = view
+    view.focus()
+    return () => {
+      write.current()
+      view.destroy()
+      editor.current = null
+    }
+  }, [session, head, title])
+
+  // What others do, an undo, or the map beside it: only the part that differs is replaced, so that the cursor stays.
+  useEffect(() => {
+    const view = editor.current
+    if (!view || timer.current !== undefined) return
+    const shown = view.state.doc.toString()
+    if (sameLines(shown, written)) return
+    let from = 0
+    while (from < shown.length && from < written.length && shown[from] === written[from]) from++
+    let end = 0
+    while (
+      end < shown.length - from &&
+      end < written.length - from &&
+      shown[shown.length - 1 - end] === written[written.length - 1 - end]
+    )
+      end++
+    const changes = { from, to: shown.length - end, insert: written.slice(from, written.length - end) }
+    view.dispatch({ changes, annotations: fromRecords.of(true) })
+  }, [written])
+
+  return <div ref={host} className={styles.asText} />
+}

@@ -1,0 +1,98 @@
+import { useEffect, useRef } from 'react'
+import { pourTopics } from '../../core/commands/paste-outline'
+import type { TopicId } from '../../core/records/ids'
+import type { CollectionSession } from '../sync/collection-session'
+import { workspace } from '../workspace/workspace-store'
+import styles from './stage.module.css'
+
+const STEP = '  '
+
+/**
+ * The column in which ideas are poured out, one line after the other, indented as they are typed. Esc ends it and
+ * everything hangs on the topic; nothing has to be placed or named first.
+ */
+export function PourPanel({
+  session,
+  index,
+  topic,
+  onEnd,
+}: {
+  session: CollectionSession
+  index: number
+  topic: TopicId
+  onEnd(): void
+}) {
+  const field = useRef<HTMLTextAreaElement>(null)
+  useEffect(() => field.current?.focus(), [])
+  const end = () => {
+    const text = field.current?.value ?? ''
+    if (text.trim() !== '') {
+      const select = session.run((records, making) => pourTopics(records, { topic, text }, making))
+      if (!select) return
+      workspace.select(index, select)
+    }
+    workspace.pour(null)
+    onEnd()
+  }
+  return (
+    <section className={styles.pour} aria-label="Pouring">
+      <h2>Onto {session.nameOf(topic)?.text || 'this topic'}</h2>
+      <textarea
+        ref={field}
+        aria-label="Ideas, one line after the other"
+        placeholder="One idea a line. Tab indents."
+        onPointerDown={(event) => event.stopPropagation()}
+        onKeyDown={(event) => {
+          event.stopPropagation()
+          const { currentTarget: at } = event
+          if (event.key === 'Escape') {
+            event.preventDefault()
+            end()
+          } else if (event.key === 'Tab') {
+            event.preventDefault()
+            indent(at, event.shiftKey)
+          } else if (event.key === 'Enter' && !event.nativeEvent.isComposing) {
+            event.preventDefault()
+            const line = at.value.slice(at.value.lastIndexOf('\n', at.selectionStart - 1) + 1, at.selectionStart)
+            insert(at, `\n${/^ */.exec(line)?.[0] ?? ''}`)
+          }
+        }}
+      />
+      <div>
+        <button type="button" onClick={end}>
+          Hang them on (Esc)
+        </button>
+        <button
+          type="button"
+          onClick={() => {
+            workspace.pour(null)
+            onEnd()
+          }}
+        >
+          Throw away
+        </button>
+      </div>
+    </section>
+  )
+}
+
+function insert(field: HTMLTextAreaElement, text: string): void {
+  field.setRangeText(text, field.selectionStart, field.selectionEnd, 'end')
+}
+
+/** Moves the line of the cursor in or out by one step. */
+function indent(field: HTMLTextAreaElement, out: boolean): void {
+  const { value, selectionStart } = field
+  const begin = value.lastIndexOf('\n', selectionStart - 1) + 1
+  const moveCursor = (by: number) => {
+    const at = Math.max(begin, selectionStart + by)
+    field.setSelectionRange(at, at)
+  }
+  if (!out) {
+    field.setRangeText(STEP, begin, begin)
+    moveCursor(STEP.length)
+  } else if (value.startsWith(STEP, begin)) {
+    field.setRangeText('', begin, begin + STEP.length)
+    moveCursor(-STEP.length)
+  }
+}

@@ -1,0 +1,156 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { rewriteOutline } from '../../../src/core/commands/rewrite-outline'
+import { splitOff } from '../../../src/core/commands/split-off'
+import { writeNote } from '../../../src/core/commands/write-note'
+import { linesBelow, readOutlineText, writeOutlineText } from '../../../src/core/formats/outline-text'
+import { likeness, matchLines } from '../../../src/core/matching/line-difference'
+import { contents, Garden } from '../gardens'
+
+const textOf = (garden: Garden, head = garden.topic('Garden')) => writeOutlineText(linesBelow(garden.records, head))
+const rewrite = (garden: Garden, text: string) =>
+  garden.do((records, making) => rewriteOutline(records, { head: garden.topic('Garden'), text }, making))
+
+function planted(): Garden {
+  const garden = new Garden()
+  garden.grow('Garden\nSpring\n  Sow peas\n  Prune\nSummer\n  Pick beans\n    Dwarf\nAutumn')
+  return garden
+}
+
+describe('an outline written as text', () => {
+  test('says what is there, with line breaks inside a topic as a sign', () => {
+    const garden = planted()
+    expect(textOf(garden)).toBe('- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Pick beans\n    - Dwarf\n- Autumn')
+    expect(readOutlineText('* One ⏎ two\n\n\t- Three\nFour')).toEqual([
+      { level: 0, text: 'One\ntwo' },
+      { level: 1, text: 'Three' },
+      { level: 0, text: 'Four' },
+    ])
+  })
+
+  test('that was not changed makes no edit', () => {
+    const garden = planted()
+    expect(rewrite(garden, textOf(garden)).change.edits).toEqual([])
+  })
+
+  test('with one line retyped makes one edit, and the topic keeps its note', () => {
+    const garden = planted()
+    const peas = garden.topic('Sow peas')
+    garden.do((records, making) => writeNote(records, { topic: peas, base: '', text: 'Early.' }, making))
+    const { change } = rewrite(garden, textOf(garden).replace('Sow peas', 'Sow broad beans'))
+    expect(change.edits).toHaveLength(1)
+    expect(garden.records.need('topic', peas).text).toBe('Sow broad beans')
+    expect(garden.records.need('topic', peas).note).not.toBeNull()
+  })
+
+  test('moves, indents, adds and takes away lines, and leaves the others as they are', () => {
+    const garden = planted()
+    const [beans, dwarf, prune, spring] = ['Pick beans', 'Dwarf', 'Prune', 'Spring'].map((text) => garden.topic(text))
+    const text = '- Summer\n- Spring\n  - Pick beans\n    - Dwarf\n    - Climbing\n  - Sow peas\n- Autumn'
+    rewrite(garden, text)
+    expect(textOf(garden)).toBe(text)
+    expect([garden.topic('Pick beans'), garden.topic('Dwarf'), garden.topic('Spring')]).toEqual([beans, dwarf, spring])
+    expect(garden.records.need('topic', prune!).trashed).toBe(true)
+  })
+
+  test('turns a branch inside out without a loop', () => {
+    const garden = planted()
+    const dwarf = garden.topic('Dwarf')
+    rewrite(garden, '- Dwarf\n  - Pick beans\n    - Summer\n- Autumn')
+    expect(textOf(garden)).toBe('- Dwarf\n  - Pick beans\n    - Summer\n- Autumn')
+    expect(garden.topic('Dwarf')).toBe(dwarf)
+  })
+
+  test('gives the map behind a doorway that is gone no home doorway', () => {
+    const garden = planted()
+    const spring = garden.topic('Spring')
+    garden.do((records, making) => splitOff(records, { topic: spring }, making))
+    const map = garden.records.need('topic', spring).opensMap
+    rewrite(garden, '- Summer')
+    expect(garden.records.need('map', map).homeDoorway).toBeNull()
+  })
+
+  test('can be emptied and taken back', () => {
+    const garden = planted()
+    const before = contents(garden.records)
+    rewrite(garden, '')
+    expect(textOf(garden)).toBe('')
+    expect(contents(garden.records)).not.toEqual(before)
+  })
+
+  const operation = fc.tuple(fc.constantFrom('retype', 'drop', 'move', 'indent', 'insert'), fc.nat(999), fc.nat(999))
+  test('always says what was written, and every line that was not retyped stays the topic that it was', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(3), { minLength: 2, maxLength: 40 }),
+        fc.array(operation, { maxLength: 8 }),
+        (levels, operations) => {
+          const garden = new Garden()
+          garden.grow('Garden')
+          const lines: { level: number; text: string; was: string | null }[] = levels.map((level, i) => ({
+            level,
+            text: `line ${i * 7919}`,
+            was: `line ${i * 7919}`,
+          }))
+          const written = () => {
+            const open: number[] = []
+            return writeOutlineText(
+              lines.map(({ level, text }) => {
+                while (open.length > 0 && open.at(-1)! >= level) open.pop()
+                open.push(level)
+                return { level: open.length - 1, text }
+              }),
+            )
+          }
+          rewrite(garden, written())
+          const ids = new Map([...garden.records.all('topic')].map(({ id, text }) => [text, id]))
+          let fresh = 0
+          for (const [what, a, b] of operations) {
+            const at = a % Math.max(lines.length, 1)
+            if (what === 'insert' || lines.length === 0)
+              lines.splice(at, 0, { level: b % 3, text: `fresh ${++fresh}`, was: null })
+            else if (what === 'retype') lines[at] = { ...lines[at]!, text: `other ${++fresh}`, was: null }
+            else if (what === 'drop') lines.splice(at, 1)
+            else if (what === 'indent') lines[at] = { ...lines[at]!, level: b % 4 }
+            else lines.splice(b % lines.length, 0, lines.splice(at, 1)[0]!)
+          }
+          rewrite(garden, written())
+          expect(textOf(garden)).toBe(written())
+          const now = new Map(
+            linesBelow(garden.records, garden.topic('Garden')).map(({ text, topic }) => [text, topic]),
+          )
+          for (const { text, was } of lines)
+            if (was !== null) expect([text, now.get(text)]).toEqual([text, ids.get(was)])
+        },
+      ),
+      { numRuns: 200 },
+    )
+  })
+})
+
+describe('matching lines', () => {
+  const line = (text: string) => ({ level: 0, text })
+  test('never uses an old line twice, and matches equal texts in order where it can', () => {
+    const word = fc.constantFrom('a', 'b', 'c', 'dd', 'ee')
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 30 }), fc.array(word, { maxLength: 30 }), (before, after) => {
+        const match = [...matchLines(before.map(line), after.map(line))]
+        const used = match.filter((old) => old >= 0)
+        expect(new Set(used).size).toBe(used.length)
+        const count = (words: string[], word: string) => words.filter((other) => other === word).length
+        for (const text of new Set(after)) {
+          const kept = match.filter((old, i) => after[i] === text && before[old] === text).length
+          expect(kept).toBeLessThanOrEqual(Math.min(count(before, text), count(after, text)))
+        }
+      }),
+    )
+  })
+
+  test('finds the one that is most alike where several lines of a gap changed', () => {
+    const before = ['first', 'Read the dipwells on Friday', 'Mow the rand', 'last'].map(line)
+    const after = ['first', 'Mow the rand in August', 'Read all dipwells on Friday', 'A new line', 'last'].map(line)
+    expect([...matchLines(before, after)]).toEqual([0, 2, 1, -1, 3])
+    expect(likeness('dipwell', 'dipwells')).toBeGreaterThan(0.9)
+    expect(likeness('dipwell', 'rhubarb')).toBe(0)
+  })
+})
