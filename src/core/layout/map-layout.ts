@@ -50,6 +50,8 @@ interface Context {
 interface Content {
   face: Face
   byHand: readonly { topic: TopicRecord; context: Context }[]
+  /** Whether it or a block below has such children. */
+  anyByHand: boolean
 }
 type TopicBlock = Block<Content>
 
@@ -177,7 +179,7 @@ export class MapLayouter {
     const face = before && dequal(before, made) ? before : made
     const folded = hidden > 0
     const head = {
-      content: { face, byHand },
+      content: { face, byHand, anyByHand: byHand.length > 0 || blocks.some(({ content }) => content.anyByHand) },
       width: face.width + (folded && foldsBeside(context.growth) ? FOLD_SPACE : 0),
       height: face.height + (folded && !foldsBeside(context.growth) ? FOLD_SPACE : 0),
       children: blocks,
@@ -229,6 +231,7 @@ function byHandBelow(block: TopicBlock): { topic: TopicRecord; context: Context 
   const found: { topic: TopicRecord; context: Context }[] = []
   const waiting = [block]
   for (let at = waiting.pop(); at; at = waiting.pop()) {
+    if (!at.content.anyByHand) continue
     found.push(...at.content.byHand)
     for (let i = at.children.length - 1; i >= 0; i--) waiting.push(at.children[i]!)
   }

@@ -1,15 +1,43 @@
-import { SPACING } from '../layout/block'
-import { type Bounds, boundsOf, type MapLayout, type TopicBox } from '../layout/boxes'
+import { type Growth, SPACING } from '../layout/block'
+import type { Bounds, MapLayout, TopicBox } from '../layout/boxes'
 import { isFlanked } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
 import { type Drawing, drawing, px } from './drawing'
 
-export interface Connector {
+/** What hangs together below one topic: drawn as one piece, when it is asked for, and in view when `bounds` is. */
+export class Connector {
+  private drawn: Drawing | null = null
+  private readonly children: TopicBox[] = []
+  readonly bounds: Bounds
+
+  constructor(
+    readonly parent: TopicBox,
+    private readonly layout: MapLayout,
+  ) {
+    const { x, y, width, height } = parent
+    this.bounds = { x, y, width, height }
+  }
+
   /** The same for the same group of topics, whatever else changes. */
-  key: string
-  parent: TopicBox
-  bounds: Bounds
-  drawing: Drawing
+  get key(): string {
+    return this.children[0]!.topic.id
+  }
+
+  add(child: TopicBox): void {
+    const { bounds } = this
+    const right = Math.max(bounds.x + bounds.width, child.x + child.width)
+    const bottom = Math.max(bounds.y + bounds.height, child.y + child.height)
+    bounds.x = Math.min(bounds.x, child.x)
+    bounds.y = Math.min(bounds.y, child.y)
+    bounds.width = right - bounds.x
+    bounds.height = bottom - bounds.y
+    this.children.push(child)
+  }
+
+  get drawing(): Drawing {
+    this.drawn ??= inHues(this.parent, linesFor(this.parent, this.children, this.layout))
+    return this.drawn
+  }
 }
 
 interface Point {
@@ -29,19 +57,27 @@ const middleY = (box: TopicBox) => box.y + box.height / 2
 
 /** The connectors of the look *Laid*: a stub, a spine and short ticks, in the hue of the branch. */
 export function drawConnectors(layout: MapLayout): Connector[] {
-  const groups = new Map<string, { parent: TopicBox; children: TopicBox[] }>()
-  for (const box of layout.boxes) {
-    if (!box.parent) continue
-    const key = `${box.parent.topic.id} ${box.growth} ${box.topic.place.x !== null ? box.topic.id : ''}`
-    const group = groups.get(key)
-    if (group) group.children.push(box)
-    else groups.set(key, { parent: box.parent, children: [box] })
+  const connectors: Connector[] = []
+  const groups = new Map<TopicBox, Map<Growth | null, Connector>>()
+  const begin = (parent: TopicBox) => {
+    const connector = new Connector(parent, layout)
+    connectors.push(connector)
+    return connector
   }
-  return [...groups].map(([key, { parent, children }]) => {
-    const lines = linesFor(parent, children, layout)
-    const bounds = boundsOf([parent, ...children])
-    return { key, parent, bounds, drawing: inHues(parent, lines) }
-  })
+  for (const box of layout.boxes) {
+    const { parent, growth } = box
+    if (!parent) continue
+    if (box.topic.place.x !== null) {
+      begin(parent).add(box)
+      continue
+    }
+    let own = groups.get(parent)
+    if (!own) groups.set(parent, (own = new Map()))
+    let group = own.get(growth)
+    if (!group) own.set(growth, (group = begin(parent)))
+    group.add(box)
+  }
+  return connectors
 }
 
 function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLayout): Lines {

@@ -33,11 +33,12 @@ export function buildScene(
 ): Scene {
   const layout = layouter.layout(only)
   const crosslinks: CrosslinkLine[] = []
-  for (const box of layout.boxes)
-    for (const link of records.crosslinksFrom(box.topic.id)) {
-      const to = link.toTopic ? layout.byTopic.get(link.toTopic) : undefined
-      if (to && !crosslinkIsQuiet(records, link)) crosslinks.push(crosslinkLine(link, box, to))
-    }
+  for (const link of records.all('crosslink')) {
+    const from = link.trashed ? undefined : layout.byTopic.get(link.from)
+    const to = from && link.toTopic ? layout.byTopic.get(link.toTopic) : undefined
+    if (from && to && !crosslinkIsQuiet(records, link)) crosslinks.push(crosslinkLine(link, from, to))
+  }
+  crosslinks.sort((a, b) => (a.link.id < b.link.id ? -1 : 1))
   const { x, y, width, height } = boundsOf([
     ...(layout.boxes.length > 0 ? [layout.bounds] : []),
     ...crosslinks.map((line) => line.bounds),

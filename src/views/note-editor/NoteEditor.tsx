@@ -38,18 +38,26 @@ const extensions = [
 const SAVE_AFTER_MS = 600
 
 interface Loaded {
+  topic: string
   text: string
   source: NoteSource
   blocks: DocumentNode[]
+  save(base: string, text: string): void
 }
 
-function load(editor: Editor, text: string): Loaded {
+function load(editor: Editor, { topic, text, save }: Pick<Loaded, 'topic' | 'text' | 'save'>): Loaded {
   const source = readNote(text)
   editor.commands.setContent(
     { type: 'doc', content: source.blocks.length > 0 ? source.blocks : [{ type: 'paragraph' }] },
     { emitUpdate: false },
   )
-  return { text, source, blocks: source.blocks.length > 0 ? (editor.getJSON().content as DocumentNode[]) : [] }
+  return {
+    topic,
+    save,
+    text,
+    source,
+    blocks: source.blocks.length > 0 ? (editor.getJSON().content as DocumentNode[]) : [],
+  }
 }
 
 /**
@@ -57,6 +65,7 @@ function load(editor: Editor, text: string): Loaded {
  * one, a moment after the last key and when the editor loses the focus. Opening and leaving alters nothing.
  */
 export default function NoteEditor({
+  topic,
   text,
   editable,
   focusRequest,
@@ -64,6 +73,8 @@ export default function NoteEditor({
   save,
   leave,
 }: {
+  /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
+  topic: string
   text: string
   editable: boolean
   focusRequest: number
@@ -82,10 +93,10 @@ export default function NoteEditor({
     const isEmpty = blocks.every((block) => block.type === 'paragraph' && !block.content?.length)
     const written = isEmpty ? '' : writeNote(before.source, before.blocks, blocks)
     if (written === before.text || (isEmpty && before.text.trim() === '')) return
-    save(before.text, written)
+    before.save(before.text, written)
     const source = readNote(written)
     // Where the editor shows other blocks than a reading of the text gives, the next writing starts from the text.
-    loaded.current = { text: written, source, blocks: source.slices.length === blocks.length ? blocks : [] }
+    loaded.current = { ...before, text: written, source, blocks: source.slices.length === blocks.length ? blocks : [] }
   }
   const editor = useEditor({
     extensions,
@@ -94,7 +105,7 @@ export default function NoteEditor({
     shouldRerenderOnTransaction: false,
     editorProps: { attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' } },
     onCreate: ({ editor: created }) => {
-      loaded.current = load(created, text)
+      loaded.current = load(created, { topic, text, save })
     },
     onUpdate: ({ editor: changed }) => {
       clearTimeout(timer.current)
@@ -103,18 +114,25 @@ export default function NoteEditor({
     onBlur: ({ editor: left }) => saveNow.current(left),
   })
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another topic loads another text here
+  useEffect(() => {
+    if (!editor || !loaded.current || loaded.current.topic === topic) return
+    saveNow.current(editor)
+    loaded.current = load(editor, { topic, text, save })
+  }, [topic, editor])
+
   // Words of others, or an undo, arrive: shown at once unless this person has written since the last save.
   useEffect(() => {
     const before = loaded.current
-    if (!editor || !before || text === before.text) return
+    if (!editor || !before || before.topic !== topic || text === before.text) return
     const blocks = editor.getJSON().content as DocumentNode[]
     const written =
       before.blocks.length === 0 && before.text.trim() === '' ? '' : writeNote(before.source, before.blocks, blocks)
     if (written.trim() !== before.text.trim()) return
     const { from } = editor.state.selection
-    loaded.current = load(editor, text)
+    loaded.current = load(editor, { ...before, text })
     if (editor.isFocused) editor.commands.setTextSelection(Math.min(from, editor.state.doc.content.size))
-  }, [text, editor])
+  }, [text, topic, editor])
 
   useEffect(() => {
     if (focusRequest === 0 || !editor) return

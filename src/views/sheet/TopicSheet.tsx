@@ -60,7 +60,7 @@ export function TopicSheet() {
           <Accordion.Panel>
             <Suspense fallback={<Skeleton height={140} />}>
               <NoteEditor
-                key={topic.id}
+                topic={topic.id}
                 text={note?.text ?? ''}
                 editable={session.mayEdit}
                 focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}

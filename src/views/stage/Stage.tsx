@@ -23,7 +23,7 @@ import styles from './stage.module.css'
 import { TopicNode } from './TopicNode'
 import { useBand } from './use-band'
 import { useDrag } from './use-drag'
-import { useView } from './use-view'
+import { FollowView, useView } from './use-view'
 
 /** The face *Map*: the drawn map, to look at and to work on. */
 export function Stage({ pane, index }: { pane: Pane; index: number }) {
@@ -38,7 +38,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const container = useRef<HTMLDivElement>(null)
   const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
-  const { view, transform, moved, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group)
+  const { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group)
   const pouring = useWorkspace((state) => state.pouring)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [hovered, setHovered] = useState<string | null>(null)
@@ -91,6 +91,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     )
   }, [pane.filter, layout, session, version])
   const bars = useMemo(() => (isFar ? barsByHue(visible) : null), [isFar, visible])
+  const { editing } = pane
   const editedBox = pane.editing ? layout.byTopic.get(pane.editing.topic) : undefined
   const plusBox = layout.byTopic.get(hovered ?? lastSelected ?? '')
 
@@ -229,32 +230,39 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         </svg>
       </div>
       {plusBox && !pane.editing && !drag.dragged && !bars && session.mayEdit && (
-        <PlusButtons
-          key={moved}
-          box={plusBox}
-          transform={transform.current}
-          onChild={() => composeChild(situation(), plusBox.topic)}
-          onSibling={() => composeSibling(situation(), plusBox.topic)}
-        />
+        <FollowView moves={moves} transform={transform}>
+          {(at) => (
+            <PlusButtons
+              box={plusBox}
+              transform={at}
+              onChild={() => composeChild(situation(), plusBox.topic)}
+              onSibling={() => composeSibling(situation(), plusBox.topic)}
+            />
+          )}
+        </FollowView>
       )}
-      {pane.editing && editedBox && (
-        <TextField
-          key={pane.editing.topic}
-          session={session}
-          index={index}
-          editing={pane.editing}
-          onEnd={focusStage}
-          style={{
-            left: transform.current.applyX(editedBox.x),
-            top: transform.current.applyY(editedBox.y),
-            minWidth: Math.max(60, (editedBox.width + 8) * transform.current.k),
-            maxWidth: (typeSizeAt(editedBox.level).maxWidth + 40) * transform.current.k,
-            fontSize: typeSizeAt(editedBox.level).size * Math.max(transform.current.k, 0.7),
-            fontWeight: typeSizeAt(editedBox.level).weight,
-            lineHeight: `${typeSizeAt(editedBox.level).lineHeight * Math.max(transform.current.k, 0.7)}px`,
-            padding: `${typeSizeAt(editedBox.level).padY * transform.current.k}px 8px`,
-          }}
-        />
+      {editing && editedBox && (
+        <FollowView moves={moves} transform={transform}>
+          {(at) => (
+            <TextField
+              key={editing.topic}
+              session={session}
+              index={index}
+              editing={editing}
+              onEnd={focusStage}
+              style={{
+                left: at.applyX(editedBox.x),
+                top: at.applyY(editedBox.y),
+                minWidth: Math.max(60, (editedBox.width + 8) * at.k),
+                maxWidth: (typeSizeAt(editedBox.level).maxWidth + 40) * at.k,
+                fontSize: typeSizeAt(editedBox.level).size * Math.max(at.k, 0.7),
+                fontWeight: typeSizeAt(editedBox.level).weight,
+                lineHeight: `${typeSizeAt(editedBox.level).lineHeight * Math.max(at.k, 0.7)}px`,
+                padding: `${typeSizeAt(editedBox.level).padY * at.k}px 8px`,
+              }}
+            />
+          )}
+        </FollowView>
       )}
       {drag.dragged && (
         <div

@@ -1,6 +1,6 @@
 import { select } from 'd3-selection'
 import { type D3ZoomEvent, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
-import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
+import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import type { Bounds } from '../../core/layout/boxes'
 
 const LEAST = 0.02
@@ -12,12 +12,39 @@ const MARGIN = 24
 const READABLE = 0.7
 
 /** How much around the visible part is drawn ahead, as a part of its size. */
-const AHEAD = 0.5
+const AHEAD = 0.25
 
 export interface View {
   /** The part of the map that is drawn, in map units; grows and moves as one pans. */
   drawn: Bounds
   scale: number
+}
+
+/** Who follows every step of pan and zoom, besides the drawing itself. */
+interface Moves {
+  count: number
+  listeners: Set<() => void>
+}
+
+/** What lies over the drawing at a place of the map: drawn anew with every step of pan and zoom, and nothing else is. */
+export function FollowView({
+  moves,
+  transform,
+  children,
+}: {
+  moves: RefObject<Moves>
+  transform: RefObject<ZoomTransform>
+  children(transform: ZoomTransform): ReactNode
+}) {
+  const subscribe = useCallback(
+    (listener: () => void) => {
+      moves.current.listeners.add(listener)
+      return () => moves.current.listeners.delete(listener)
+    },
+    [moves],
+  )
+  useSyncExternalStore(subscribe, () => moves.current.count)
+  return children(transform.current)
 }
 
 /**
@@ -29,7 +56,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
   const behaviour = useRef(zoom<HTMLDivElement, unknown>())
   const [view, setView] = useState<View>({ drawn: { x: -2000, y: -2000, width: 4000, height: 4000 }, scale: 1 })
   const drawn = useRef(view)
-  const [moved, setMoved] = useState(0)
+  const moves = useRef<Moves>({ count: 0, listeners: new Set() })
 
   useEffect(() => {
     const element = container.current
@@ -47,6 +74,8 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       })
       .on('zoom', (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
         transform.current = event.transform
+        moves.current.count++
+        for (const listener of moves.current.listeners) listener()
         group.current?.setAttribute('transform', event.transform.toString())
         const visible = visiblePart(element, event.transform)
         const { x, y, width, height } = drawn.current.drawn
@@ -55,8 +84,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
           visible.y >= y &&
           visible.x + visible.width <= x + width &&
           visible.y + visible.height <= y + height
-        if (inside && Math.abs(Math.log(event.transform.k / drawn.current.scale)) < 0.3)
-          return setMoved((count) => count + 1)
+        if (inside && Math.abs(Math.log(event.transform.k / drawn.current.scale)) < 0.3) return
         const aheadX = visible.width * AHEAD
         const aheadY = visible.height * AHEAD
         drawn.current = {
@@ -200,7 +228,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
     [container],
   )
 
-  return { view, transform, moved, begin, fit, centre, reveal, pointAt, panBy }
+  return { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy }
 }
 
 function visiblePart(element: HTMLElement, transform: ZoomTransform): Bounds {

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { CommittedChange } from '../../core/changes/edit'
 import { ChangeId, TopicId } from '../../core/records/ids'
+import type { MapSnapshot } from '../../core/records/snapshot'
 
 /** Our own server checked these when it committed them; here only the frame is looked at. */
 const isCommitted = (value: unknown): value is CommittedChange =>
@@ -15,5 +16,10 @@ export const CommitAnswer = z.object({
     ]),
   ),
 })
+
+/** A map as our own server sends it. Checking each of thousands of topics again would only make opening slow. */
+const isSnapshot = (value: unknown): value is MapSnapshot =>
+  typeof value === 'object' && value !== null && 'map' in value && 'topics' in value && Array.isArray(value.topics)
+export const HeldSnapshot = z.custom<MapSnapshot>(isSnapshot)
 
 export const CommandAnswer = z.object({ change: Committed, select: z.array(TopicId), report: z.unknown() })

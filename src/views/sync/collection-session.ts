@@ -6,10 +6,10 @@ import { undoChange, undoLists } from '../../core/changes/undo'
 import { type Making, named, type Outcome } from '../../core/commands/command'
 import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
-import { CollectionDigest, type MapDigest, MapSnapshot } from '../../core/records/snapshot'
+import { CollectionDigest, type MapDigest } from '../../core/records/snapshot'
 import { topicsInOrder } from '../../core/tree/walk'
 import { ask, tell, tellTrouble } from '../app/api'
-import { CommandAnswer, CommitAnswer, Committed } from './api-schemas'
+import { CommandAnswer, CommitAnswer, Committed, HeldSnapshot } from './api-schemas'
 import { ChangeFeed } from './change-feed'
 import { HeldState } from './held-state'
 import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
@@ -80,6 +80,7 @@ export class CollectionSession {
 
   private changed(): void {
     this.version++
+    this.counts.clear()
     for (const listener of this.listeners) listener()
   }
 
@@ -104,14 +105,20 @@ export class CollectionSession {
     if (!this.isOpen(map)) return this.digest.maps.find(({ id }) => id === map)?.topics ?? this.countHeld(map)
     return this.countHeld(map)
   }
+  /** Counts of open maps, until something changes. */
+  private readonly counts = new Map<string, number>()
   private countHeld(map: string): number {
-    let count = 0
-    for (const _ of topicsInOrder(this.records, map)) count++
+    let count = this.counts.get(map)
+    if (count === undefined) {
+      count = 0
+      for (const _ of topicsInOrder(this.records, map)) count++
+      this.counts.set(map, count)
+    }
     return count
   }
 
   async openMap(map: string): Promise<void> {
-    const snapshot = await ask(MapSnapshot, `/api/collections/${this.id}/maps/${map}`)
+    const snapshot = await ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
     this.held.open(snapshot)
     this.changed()
   }

@@ -1,0 +1,188 @@
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
+import { type BrowserContext, chromium, type Page } from '@playwright/test'
+import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
+import { serve } from '../scripts/setup/serve.mjs'
+import { type Measurement, median, seededRandom } from './measure'
+
+const CHROMIUM = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+}
+
+/** Indented text of a map with so many topics, as wide and deep as maps are. */
+function outline(count: number): string {
+  const random = seededRandom(count)
+  const words = ['water', 'ditch', 'peat moss', 'dipwell', 'boards', 'reading', 'of the northern dome', 'in August']
+  const lines: string[] = []
+  let level = 0
+  for (let i = 1; i < count; i++) {
+    const text = Array.from({ length: 1 + Math.floor(random() * 4) }, () => words[Math.floor(random() * 8)]).join(' ')
+    lines.push(`${'  '.repeat(level)}- ${text} ${i}`)
+    const step = random()
+    level =
+      step < 0.35 ? Math.min(level + 1, 5) : step < 0.7 ? level : Math.max(0, level - 1 - Math.floor(random() * 2))
+  }
+  return `- Bench\n${lines.map((line) => `  ${line}`).join('\n')}`
+}
+
+interface Bog {
+  context: BrowserContext
+  address: string
+  collection: string
+}
+
+async function openMap(page: Page, { address, collection }: Bog, map: string): Promise<number> {
+  const start = performance.now()
+  await page.goto(`${address}/c/${collection}/m/${map}`)
+  await page.getByRole('treeitem', { name: /^(Bench|Empty)/ }).waitFor()
+  await page.getByRole('treeitem', { name: /^(Bench|Empty)/ }).click()
+  await page.locator('[aria-selected="true"]').first().waitFor()
+  return performance.now() - start
+}
+
+const percentile = (values: readonly number[], part: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))]!
+
+/** Begins without an account and imports maps; the browser keeps the session. */
+async function withServer(
+  work: (bog: Bog, grow: (text: string) => Promise<string>) => Promise<Measurement[]>,
+): Promise<Measurement[]> {
+  const data = mkdtempSync('/tmp/folvet-bench-')
+  chmodSync(data, 0o755)
+  const postgres = await startPostgres(data)
+  try {
+    await migrate(postgres.url)
+    const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
+    const browser = await chromium.launch(CHROMIUM)
+    try {
+      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
+      const begun = await context.request.post(`${app.address}/api/guests`)
+      const { collection } = (await begun.json()) as { collection: string }
+      const grow = async (text: string) => {
+        const answer = await context.request.post(`${app.address}/api/collections/${collection}/commands/import`, {
+          data: { pages: [{ path: 'bench.txt', text }] },
+          timeout: 120_000,
+        })
+        return ((await answer.json()) as { report: { maps: string[] } }).report.maps[0]!
+      }
+      return await work({ context, address: app.address, collection }, grow)
+    } finally {
+      await browser.close()
+      await app.stop()
+    }
+  } finally {
+    await postgres.stop()
+    rmSync(data, { recursive: true, force: true })
+  }
+}
+
+const plain = (measured: Pick<Measurement, 'name' | 'value' | 'unit' | 'limit'> & { note: string }): Measurement => ({
+  ...measured,
+  peer: null,
+  peerValue: null,
+  ratio: null,
+  ok: measured.limit !== null && measured.value <= measured.limit,
+})
+
+/** How long a map of 5,000 topics takes to open, against an empty one, and from a key to the painted frame on it. */
+export const measureStage = (): Promise<Measurement[]> =>
+  withServer(async (bog, grow) => {
+    const large = await grow(outline(5_000))
+    const empty = await grow('- Empty')
+    const page = await bog.context.newPage()
+    const times = { large: [] as number[], empty: [] as number[] }
+    await openMap(page, bog, empty)
+    for (let round = 0; round < 3; round++) {
+      times.empty.push(await openMap(page, bog, empty))
+      times.large.push(await openMap(page, bog, large))
+    }
+    const limit = median(times.empty) * 1.5 + 600
+    const opened = plain({
+      name: 'open-5k',
+      value: median(times.large),
+      unit: 'ms',
+      limit,
+      note: `an empty map takes ${median(times.empty).toFixed(0)} ms`,
+    })
+    const keys = await keysToPaint(page)
+    const painted = plain({
+      name: 'key-to-paint-5k',
+      value: percentile(keys, 0.95),
+      unit: 'ms',
+      limit: 50,
+      note: `p95 of ${keys.length} keys, median ${median(keys).toFixed(0)} ms`,
+    })
+    const huge = await grow(outline(10_000))
+    await openMap(page, bog, huge)
+    const frames = await panAndZoom(page)
+    const panned = plain({
+      name: 'stage-pan-10k',
+      value: percentile(frames, 0.95),
+      unit: 'ms',
+      limit: 8,
+      note: `p95 of script and layout a frame over ${frames.length} steps; without its peer so far`,
+    })
+    return [opened, painted, panned]
+  })
+
+/** Enter, a word, Enter, again and again: the time from each key to the frame that shows it, in the page's own clock. */
+async function keysToPaint(page: Page): Promise<number[]> {
+  await page.evaluate(() => {
+    const times: number[] = []
+    Object.assign(window, { keyTimes: times })
+    window.addEventListener(
+      'keydown',
+      (event) => {
+        // The second frame begins when the first one, with what the key did, has been painted.
+        requestAnimationFrame(() => requestAnimationFrame((at) => times.push(at - event.timeStamp)))
+      },
+      { capture: true },
+    )
+  })
+  for (let round = 0; round < 8; round++) {
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(120)
+    for (const letter of 'moss') {
+      await page.keyboard.press(letter)
+      await page.waitForTimeout(60)
+    }
+    await page.keyboard.press('Enter')
+    await page.waitForTimeout(150)
+  }
+  return page.evaluate(() => (window as unknown as { keyTimes: number[] }).keyTimes)
+}
+
+const STEPS = 120
+
+/** Pans and zooms step by step; for each step the script, style and layout time that the browser reports. */
+async function panAndZoom(page: Page): Promise<number[]> {
+  const client = await page.context().newCDPSession(page)
+  await client.send('Performance.enable')
+  const busy = async () => {
+    const { metrics } = await client.send('Performance.getMetrics')
+    const seconds = (name: string) => metrics.find((metric) => metric.name === name)?.value ?? 0
+    return (seconds('ScriptDuration') + seconds('LayoutDuration') + seconds('RecalcStyleDuration')) * 1_000
+  }
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  await page.mouse.move(stage.x + stage.width / 2, stage.y + stage.height / 2)
+  const frames: number[] = []
+  for (let step = 0; step < STEPS; step++) {
+    const before = await busy()
+    if (step % 6 === 5) {
+      await page.keyboard.down('Control')
+      await page.mouse.wheel(0, step % 12 === 5 ? 90 : -90)
+      await page.keyboard.up('Control')
+    } else await page.mouse.wheel(Math.sin(step / 9) * 120, Math.cos(step / 7) * 160)
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
+    frames.push(((await busy()) - before) / 2)
+  }
+  return frames
+}
