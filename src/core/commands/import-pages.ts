@@ -161,9 +161,13 @@ class LinkResolver {
     })
   }
 
-  /** A doorway becomes the home doorway of its map unless that would close a loop. */
+  /**
+   * A doorway becomes the home doorway of its map unless that would close a loop: of pages that open one another, the
+   * first one is the one that stands above.
+   */
   giveHomeDoorways(): void {
-    for (const [map, doorway] of [...this.homeDoorways]) {
+    for (const { map } of this.byPath.values()) {
+      const doorway = this.homeDoorways.get(map)
       const seen = new Set<MapId>([map])
       for (let above: TopicRecord | undefined = doorway; above; above = this.homeDoorways.get(above.place.map)) {
         if (seen.has(above.place.map)) {

@@ -1,0 +1,166 @@
+import { describe, expect, test } from 'vitest'
+import { addCrosslink } from '../../../src/core/commands/crosslinks'
+import { encloseTopics } from '../../../src/core/commands/enclosures'
+import { foldTopics } from '../../../src/core/commands/fold-topics'
+import { setMapLayout } from '../../../src/core/commands/layouts'
+import { setDates } from '../../../src/core/commands/set-dates'
+import { splitOff } from '../../../src/core/commands/split-off'
+import { addWeblink } from '../../../src/core/commands/weblinks'
+import { writeNote } from '../../../src/core/commands/write-note'
+import type { MapId } from '../../../src/core/records/ids'
+import { LayoutKind } from '../../../src/core/records/layout'
+import { type Drawing, drawing, px, toMarkup } from '../../../src/core/scene/drawing'
+import { buildScene, type Scene } from '../../../src/core/scene/scene'
+import { signName } from '../../../src/core/scene/signs'
+import { drawTopic } from '../../../src/core/scene/topic-drawing'
+import { Garden } from '../gardens'
+
+function planted(): { garden: Garden; map: MapId } {
+  const garden = new Garden()
+  return { garden, map: garden.grow('Garden\nSpring\n  Sow peas\n  Prune\nSummer\n  Pick beans\nAutumn') }
+}
+const sceneOf = ({ garden, map }: { garden: Garden; map: MapId }): Scene => buildScene(garden.records, map, () => 7)
+const boxOf = (scene: Scene, garden: Garden, text: string) => scene.layout.byTopic.get(garden.topic(text))!
+const markupOf = (scene: Scene, garden: Garden, text: string) =>
+  drawTopic(boxOf(scene, garden, text))
+    .map(toMarkup)
+    .join('')
+
+/** All drawings in a drawing, itself included. */
+function parts(node: Drawing): Drawing[] {
+  return [node, ...node.children.flatMap((child) => (typeof child === 'string' ? [] : parts(child)))]
+}
+
+describe('a drawing', () => {
+  test('becomes markup in which every text and attribute is escaped', () => {
+    const hostile = '</text><script>"\'&'
+    expect(toMarkup(drawing('text', { x: 1, class: hostile }, [hostile]))).toBe(
+      '<text x="1" class="&lt;/text&gt;&lt;script&gt;&quot;\'&amp;">&lt;/text&gt;&lt;script&gt;"\'&amp;</text>',
+    )
+    expect(toMarkup(drawing('rect', { width: 3 }))).toBe('<rect width="3"/>')
+    expect(px(1.23456)).toBe(1.23)
+  })
+})
+
+describe('a topic as it is drawn', () => {
+  test('the root is a block, others have a bar in their hue at the side from which they grow', () => {
+    const made = planted()
+    const scene = sceneOf(made)
+    expect(markupOf(scene, made.garden, 'Garden')).toContain('class="root-block"')
+    expect(markupOf(scene, made.garden, 'Spring')).toMatch(/<rect [^>]*x="0" class="bar hue-0"\/>/)
+    const left = scene.layout.boxes.find((box) => box.growsLeft)!
+    const bar = drawTopic(left)
+      .flatMap(parts)
+      .find(({ attributes }) => String(attributes.class).startsWith('bar'))
+    expect(Number(bar!.attributes.x)).toBeCloseTo(left.width - 3, 1)
+  })
+
+  test('top down the bar lies on the upper edge', () => {
+    const made = planted()
+    made.garden.do((r, m) => setMapLayout(r, { map: made.map, layout: 'down' }, m))
+    expect(markupOf(sceneOf(made), made.garden, 'Spring')).toMatch(/height="3" y="0" class="bar/)
+  })
+
+  test('signs tell what it carries, with a count where there is more than one', () => {
+    const made = planted()
+    const { garden } = made
+    const peas = garden.topic('Sow peas')
+    garden.do((r, m) => writeNote(r, { topic: peas, base: '', text: 'Early.' }, m))
+    for (const url of ['example.org/a', 'example.org/b'])
+      garden.do((r, m) => addWeblink(r, { topic: peas, url, title: '' }, m))
+    garden.do((r, m) => addCrosslink(r, { from: peas, to: { topic: garden.topic('Autumn') }, drawn: 'quiet' }, m))
+    const markup = markupOf(sceneOf(made), garden, 'Sow peas')
+    expect([...markup.matchAll(/data-sign="(\w+)"/g)].map(([, sign]) => sign)).toEqual(['note', 'web', 'link'])
+    expect(markup).toContain('<title>2 web links</title>')
+    expect([signName('note', 1), signName('file', 1), signName('link', 3)]).toEqual(['Note', '1 file', '3 cross-links'])
+  })
+
+  test('a doorway has its turned-down corner with the number of topics behind it; a folded topic tells how many it hides', () => {
+    const made = planted()
+    const { garden } = made
+    garden.do((r, m) => splitOff(r, { topic: garden.topic('Spring') }, m))
+    garden.do((r, m) =>
+      foldTopics(
+        r,
+        {
+          topics: [garden.topic('Summer')],
+          folded: true,
+        },
+        m,
+      ),
+    )
+    const scene = buildScene(garden.records, made.map, () => 7)
+    const door = scene.layout.boxes.find(({ topic }) => topic.opensMap)!
+    const markup = drawTopic(door).map(toMarkup).join('')
+    expect(markup).toContain('class="leaf hue-')
+    expect(markup).toMatch(/class="behind hue-\d" text-anchor="middle">7</)
+    expect(markupOf(scene, garden, 'Summer')).toContain('<title>1 folded</title>')
+  })
+})
+
+describe('connectors', () => {
+  test.each(LayoutKind.options)('set as %s join every topic to its parent, each once', (layout) => {
+    const made = planted()
+    made.garden.do((r, m) => setMapLayout(r, { map: made.map, layout }, m))
+    const scene = sceneOf(made)
+    const { connectors } = scene
+    expect(new Set(connectors.map(({ key }) => key)).size).toBe(connectors.length)
+    const paths = connectors.flatMap((one) => parts(one.drawing)).filter(({ tag }) => tag === 'path')
+    for (const { attributes } of paths)
+      expect(String(attributes.d)).toMatch(/^(M-?[\d.]+ -?[\d.]+|[HVLChvlc ,\d.-]|M)+$/)
+    for (const box of scene.layout.boxes) {
+      if (!box.parent) continue
+      const near = connectors.filter(
+        ({ bounds }) =>
+          bounds.x <= box.x + 0.01 &&
+          bounds.y <= box.y + 0.01 &&
+          bounds.x + bounds.width >= box.x + box.width - 0.01 &&
+          bounds.y + bounds.height >= box.y + box.height - 0.01,
+      )
+      expect(near.length).toBeGreaterThan(0)
+    }
+  })
+
+  test('along time the scale carries its dates, the year where it begins or changes', () => {
+    const made = planted()
+    const { garden, map } = made
+    const date = (text: string, start: string) =>
+      garden.do((r, m) => setDates(r, { topic: garden.topic(text), dates: { start, end: null } }, m))
+    date('Spring', '2026-03-01')
+    date('Summer', '2026-06-05')
+    date('Autumn', '2027-01-10')
+    garden.do((r, m) => setMapLayout(r, { map, layout: 'time' }, m))
+    const words = sceneOf(made)
+      .connectors.flatMap((one) => parts(one.drawing))
+      .filter(({ attributes }) => attributes.class === 'axis-date')
+      .map(({ children }) => children[0])
+    expect(words).toEqual(['1 Mar 2026', '5 Jun', '10 Jan 2027'])
+  })
+})
+
+describe('cross-links and enclosures', () => {
+  test('a drawn link is a line between the nearest edges; a quiet one is none', () => {
+    const made = planted()
+    const { garden } = made
+    const link = (from: string, to: string, drawn: 'line' | 'quiet') =>
+      garden.do((r, m) => addCrosslink(r, { from: garden.topic(from), to: { topic: garden.topic(to) }, drawn }, m))
+    link('Sow peas', 'Prune', 'line')
+    link('Sow peas', 'Autumn', 'quiet')
+    const { crosslinks } = sceneOf(made)
+    expect(crosslinks).toHaveLength(1)
+    expect(toMarkup(crosslinks[0]!.drawing)).toContain('class="crosslink-line"')
+  })
+
+  test('frames are drawn from the outside in, with their titles escaped', () => {
+    const made = planted()
+    const { garden } = made
+    garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Sow peas')], title: '<b>' }, m))
+    garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Spring')], title: 'Early' }, m))
+    const { enclosures, bounds } = sceneOf(made)
+    expect(enclosures.map(({ drawing }) => /class="enclosure-title">([^<]*)</.exec(toMarkup(drawing))?.[1])).toEqual([
+      'Early',
+      '&lt;b&gt;',
+    ])
+    for (const { box } of enclosures) expect(box.x).toBeGreaterThan(bounds.x)
+  })
+})

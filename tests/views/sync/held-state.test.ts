@@ -1,0 +1,99 @@
+import { describe, expect, test } from 'vitest'
+import type { CommittedChange } from '../../../src/core/changes/edit'
+import { addTopic } from '../../../src/core/commands/add-topic'
+import type { Outcome } from '../../../src/core/commands/command'
+import { addCrosslink } from '../../../src/core/commands/crosslinks'
+import { moveTopics } from '../../../src/core/commands/move-topics'
+import { setText } from '../../../src/core/commands/set-text'
+import type { MapId } from '../../../src/core/records/ids'
+import type { MapSnapshot } from '../../../src/core/records/snapshot'
+import { HeldState } from '../../../src/views/sync/held-state'
+import { Garden } from '../../core/gardens'
+
+const snapshotOf = (garden: Garden, map: MapId, number: number): MapSnapshot => ({
+  number,
+  map: garden.records.need('map', map),
+  topics: [...garden.records.topicsOf(map)],
+  notes: [...garden.records.all('note')],
+  crosslinks: [...garden.records.all('crosslink')],
+  weblinks: [],
+  attachments: [],
+  files: [],
+  enclosures: [],
+  farTopics: [],
+})
+
+const committed = ({ change }: Outcome, number: number): CommittedChange => ({
+  ...change,
+  number,
+  person: 'p',
+  personName: 'Somebody',
+  at: '2026-05-01T00:00:00.000Z',
+})
+
+function open() {
+  const garden = new Garden()
+  const map = garden.grow('Garden\nSpring\n  Sow peas\nSummer')
+  const held = new HeldState()
+  held.open(snapshotOf(garden, map, 1))
+  return { garden, map, held, spring: garden.topic('Spring'), peas: garden.topic('Sow peas') }
+}
+
+describe('what a browser holds', () => {
+  test('shows a change at once, and gives it up when it is refused', () => {
+    const { garden, held, spring } = open()
+    const { change } = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.making)
+    expect(held.perform(change).ok).toBe(true)
+    expect(held.records.children(spring).map(({ text }) => text)).toEqual(['Sow peas', 'Weed'])
+    expect(held.isPending(change.id)).toBe(true)
+    held.drop(change.id)
+    expect(held.records.children(spring).map(({ text }) => text)).toEqual(['Sow peas'])
+    expect(held.isPending(change.id)).toBe(false)
+  })
+
+  test('keeps its own change on top of what others do meanwhile, until it comes back committed', () => {
+    const { garden, held, peas } = open()
+    const mine = setText(held.records, { topic: peas, text: 'Mine' }, garden.making)
+    held.perform(mine.change)
+    const theirs = garden.do((records, making) => setText(records, { topic: peas, text: 'Theirs' }, making))
+    held.commit([committed(theirs, 2)])
+    expect(held.records.need('topic', peas).text).toBe('Mine')
+    held.commit([committed(mine, 3)])
+    expect(held.records.need('topic', peas).text).toBe('Mine')
+    expect(held.isPending(mine.change.id)).toBe(false)
+  })
+
+  test('replays on an older snapshot what it has seen since', () => {
+    const { garden, map, held, peas } = open()
+    const old = snapshotOf(garden, map, 1)
+    const later = garden.do((records, making) => setText(records, { topic: peas, text: 'Later' }, making))
+    held.commit([committed(later, 2)])
+    held.open(old)
+    expect(held.records.need('topic', peas).text).toBe('Later')
+  })
+
+  test('asks for more when a branch arrives from a map that is not open, or a link leads to an unknown topic', () => {
+    const { garden, map, held, spring } = open()
+    garden.grow('Field\nHay\n  Stack')
+    const moved = garden.do((records, making) =>
+      moveTopics(records, { topics: [garden.topic('Hay')], parent: spring, after: 'last', side: null }, making),
+    )
+    expect(held.commit([committed(moved, 2)])).toEqual(new Set([map]))
+    held.open(snapshotOf(garden, map, 2))
+    garden.grow('Shed\nTools')
+    const linked = garden.do((records, making) =>
+      addCrosslink(records, { from: spring, to: { topic: garden.topic('Tools') }, drawn: 'quiet' }, making),
+    )
+    expect(held.commit([committed(linked, 3)])).toEqual(new Set([map]))
+  })
+
+  test('follows the names of far topics', () => {
+    const { garden, map, held } = open()
+    garden.grow('Shed\nTools')
+    const tools = garden.topic('Tools')
+    held.open({ ...snapshotOf(garden, map, 2), farTopics: [{ id: tools, map, text: 'Tools' }] })
+    const renamed = garden.do((records, making) => setText(records, { topic: tools, text: 'Spades' }, making))
+    held.commit([committed(renamed, 3)])
+    expect(held.farTopics.get(tools)?.text).toBe('Spades')
+  })
+})
