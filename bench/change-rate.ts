@@ -6,6 +6,8 @@ import { v7 as uuid } from 'uuid'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { run } from '../scripts/setup/run.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
+import { blankTopic } from '../src/core/commands/add-topic'
+import { MapId, TopicId } from '../src/core/records/ids'
 import type { MapSnapshot } from '../src/core/records/snapshot'
 import { compare, type Measurement, median } from './measure'
 
@@ -58,24 +60,16 @@ async function writeChanges(address: string): Promise<number> {
   const text = `# Root\n\n${Array.from({ length: WRITERS }, (_, i) => `- Branch ${i}`).join('\n')}`
   const body = JSON.stringify({ pages: [{ path: 'a.md', text }] })
   const imported = await fetch(`${base}/commands/import`, { method: 'POST', headers, body })
-  const map = ((await imported.json()) as { report: { maps: string[] } }).report.maps[0]!
+  const map = MapId.parse(((await imported.json()) as { report: { maps: string[] } }).report.maps[0])
   const { topics } = (await (await fetch(`${base}/maps/${map}`, { headers })).json()) as MapSnapshot
   const branches = topics.filter((topic) => topic.text.startsWith('Branch'))
   let committed = 0
   const end = Date.now() + SECONDS * 1_000
-  const writer = async (parent: string) => {
+  const writer = async (parent: TopicId) => {
     for (let rank = generateKeyBetween(null, null); Date.now() < end; rank = generateKeyBetween(rank, null)) {
-      const id = uuid()
+      const id = TopicId.parse(uuid())
       const place = { map, parent, rank, side: null, x: null, y: null }
-      const after = {
-        id,
-        place,
-        text: 'A topic of the bench',
-        note: null,
-        opensMap: null,
-        folded: false,
-        trashed: false,
-      }
+      const after = blankTopic(id, place, 'A topic of the bench')
       const change = {
         id: uuid(),
         label: 'Add a topic',

@@ -153,7 +153,7 @@ test('everything but typing works with the mouse: fold by its sign, loose topics
   await page.evaluate(() => navigator.clipboard.writeText('- Branch\n  - Twig\n  - Leaf'))
   await page.keyboard.press('Control+v')
   await topic(page, 'Branch').click({ button: 'right' })
-  await page.getByRole('menuitem', { name: /^Fold/ }).click()
+  await page.getByRole('menuitem', { name: /^Fold Space/ }).click()
   await expect(topic(page, 'Twig')).toHaveCount(0)
   await page.locator('[data-fold]').click()
   await expect(topic(page, 'Twig')).toBeVisible()

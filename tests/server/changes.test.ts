@@ -2,6 +2,7 @@ import { generateKeyBetween } from 'fractional-indexing'
 import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, inject, test } from 'vitest'
 import type { CommittedChange, Edit } from '../../src/core/changes/edit'
+import { blankTopic } from '../../src/core/commands/add-topic'
 import { MapId, TopicId } from '../../src/core/records/ids'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { Caller, onlyResult } from './people'
@@ -28,7 +29,7 @@ const child = (parent: TopicRecord, text: string, rank = 'a5'): Edit => {
     kind: 'topic',
     id,
     before: null,
-    after: { id, place, text, note: null, opensMap: null, folded: false, trashed: false },
+    after: blankTopic(id, place, text),
   }
 }
 

@@ -92,10 +92,10 @@ const sortActs = (['text', 'date', 'number'] as const).map(
 const levelActs = [1, 2, 3].map(
   (level): Act => ({
     id: `fold-level-${level}`,
-    name: plainly(`The map to level ${level}`),
+    name: plainly(`To level ${level}`),
     keys: [],
     group: 'shape',
-    submenu: 'Fold',
+    submenu: 'Fold the map',
     when: editable,
     act: (situation) =>
       run(situation, (records, making) => foldToLevel(records, { map: situation.pane.map, level }, making)),
@@ -327,7 +327,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     name: plainly('Unfold everything'),
     keys: [],
     group: 'shape',
-    submenu: 'Fold',
+    submenu: 'Fold the map',
     when: editable,
     act: (situation) =>
       run(situation, (records, making) => foldToLevel(records, { map: situation.pane.map, level: null }, making)),
@@ -337,7 +337,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     name: plainly('All but the way to this topic'),
     keys: [],
     group: 'shape',
-    submenu: 'Fold',
+    submenu: 'Fold the map',
     when: (situation) => notRoot(situation) && one(situation) !== null,
     act: (situation) => run(situation, (records, making) => foldAllBut(records, { topic: one(situation)!.id }, making)),
   },
