@@ -1,21 +1,9 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { type BrowserContext, chromium, type Page } from '@playwright/test'
+import { CHROMIUM_LAUNCH } from '../scripts/setup/chromium.mjs'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
 import { type Measurement, median, seededRandom } from './measure'
-
-const CHROMIUM = {
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-}
 
 /** Indented text of a map with so many topics, as wide and deep as maps are. */
 function outline(count: number): string {
@@ -61,7 +49,7 @@ async function withServer(
   try {
     await migrate(postgres.url)
     const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
-    const browser = await chromium.launch(CHROMIUM)
+    const browser = await chromium.launch(CHROMIUM_LAUNCH)
     try {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
       const begun = await context.request.post(`${app.address}/api/guests`)

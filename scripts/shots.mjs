@@ -1,17 +1,8 @@
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { CHROMIUM, ensureChromium, ensurePackages, root } from './setup/dependencies.mjs'
+import { CHROMIUM_LAUNCH } from './setup/chromium.mjs'
+import { ensureChromium, ensurePackages, root } from './setup/dependencies.mjs'
 import { main, say } from './setup/say.mjs'
-
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-]
 
 /** Takes the pictures in docs/screenshots from the demo, on a database that is gone afterwards. */
 await main(async () => {
@@ -25,7 +16,7 @@ await main(async () => {
   const postgres = await temporaryPostgres()
   await loadDemo(postgres.url)
   const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: FLAGS })
+  const browser = await chromium.launch(CHROMIUM_LAUNCH)
   const folder = join(root, 'docs', 'screenshots')
   rmSync(folder, { recursive: true, force: true })
   try {

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { CHROMIUM_LAUNCH } from './chromium.mjs'
 import { run } from './run.mjs'
 import { say, Trouble } from './say.mjs'
 
@@ -51,8 +52,6 @@ export async function aptInstall(name, what) {
     throw new Trouble(`${what} could not be installed. ${hint}\n${output.trim().split('\n').slice(-5).join('\n')}`)
 }
 
-export const CHROMIUM = '/usr/bin/chromium'
-
 export async function ensureChromium() {
-  if (!existsSync(CHROMIUM)) await aptInstall('chromium', 'Chromium')
+  if (!existsSync(CHROMIUM_LAUNCH.executablePath)) await aptInstall('chromium', 'Chromium')
 }

@@ -13,7 +13,7 @@ import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { takeFocus } from '../workspace/take-focus'
-import { copiedText, handleTreeKey, type Navigate, pasteFrom } from '../workspace/tree-keys'
+import { clipboardHandlers, handleTreeKey, type Navigate } from '../workspace/tree-keys'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import styles from './outline.module.css'
 
@@ -158,16 +158,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
           if (at) setMenu({ x: at.left + 40, y: at.bottom })
         } else handleTreeKey(event, situation(), navigate)
       }}
-      onCopy={(event) => {
-        if (pane.editing) return
-        event.clipboardData.setData('text/plain', copiedText(situation()))
-        event.preventDefault()
-      }}
-      onPaste={(event) => {
-        if (pane.editing) return
-        pasteFrom(situation(), event.clipboardData)
-        event.preventDefault()
-      }}
+      {...clipboardHandlers(situation, pane)}
     >
       <div className={styles.rows} style={{ height: virtual.getTotalSize() }} role="none">
         {virtual.getVirtualItems().map((item) => {

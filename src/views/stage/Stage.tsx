@@ -11,7 +11,7 @@ import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { takeFocus } from '../workspace/take-focus'
-import { contentsOf, copiedText, handleTreeKey, pasteFrom, takeOver } from '../workspace/tree-keys'
+import { clipboardHandlers, contentsOf, handleTreeKey, takeOver } from '../workspace/tree-keys'
 import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
 import { CrosslinkLayer } from './CrosslinkLayer'
@@ -180,16 +180,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               })
           } else handleTreeKey(event, situation(), (from, key) => topicTowards(layout, from, key))
         }}
-        onCopy={(event) => {
-          if (pane.editing) return
-          event.clipboardData.setData('text/plain', copiedText(situation()))
-          event.preventDefault()
-        }}
-        onPaste={(event) => {
-          if (pane.editing) return
-          pasteFrom(situation(), event.clipboardData)
-          event.preventDefault()
-        }}
+        {...clipboardHandlers(situation, pane)}
       >
         <svg className={`scene ${styles.svg}`} role="none">
           <g ref={group} role="none">

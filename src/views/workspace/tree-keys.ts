@@ -1,4 +1,4 @@
-import type { KeyboardEvent } from 'react'
+import type { ClipboardEvent, KeyboardEvent } from 'react'
 import { headsOnly } from '../../core/commands/move-topics'
 import { hangItems, pasteOutline } from '../../core/commands/paste-outline'
 import { writeIndentedText } from '../../core/formats/indented-text'
@@ -6,7 +6,7 @@ import { outlineOf } from '../../core/formats/outline-of'
 import type { TopicId } from '../../core/records/ids'
 import type { Situation } from './act'
 import { actByKey, keyName } from './acts'
-import { workspace } from './workspace-store'
+import { type Pane, workspace } from './workspace-store'
 
 /** Where arrows lead; differs between the faces. */
 export type Navigate = (from: TopicId, key: 'ArrowUp' | 'ArrowDown' | 'ArrowLeft' | 'ArrowRight') => TopicId | null
@@ -40,7 +40,7 @@ export function handleTreeKey(event: KeyboardEvent, situation: Situation, naviga
 }
 
 /** The selected branches as a clean indented list. */
-export function copiedText({ session, topics }: Situation): string {
+function copiedText({ session, topics }: Situation): string {
   const heads = headsOnly(
     session.records,
     topics.map(({ id }) => id),
@@ -65,10 +65,20 @@ export async function takeOver(
   if (select) workspace.select(index, select)
 }
 
-export function pasteFrom(situation: Situation, from: DataTransfer): void {
-  const onto = situation.topics.at(-1)
-  if (onto) void takeOver(situation, onto.id, contentsOf(from))
-}
+/** Copying the selected branches as a clean list, and pasting onto the last one, unless a text is being written. */
+export const clipboardHandlers = (situation: () => Situation, pane: Pane) => ({
+  onCopy(event: ClipboardEvent): void {
+    if (pane.editing) return
+    event.clipboardData.setData('text/plain', copiedText(situation()))
+    event.preventDefault()
+  },
+  onPaste(event: ClipboardEvent): void {
+    const onto = situation().topics.at(-1)
+    if (pane.editing) return
+    event.preventDefault()
+    if (onto) void takeOver(situation(), onto.id, contentsOf(event.clipboardData))
+  },
+})
 
 export const contentsOf = (from: DataTransfer) => ({
   html: from.getData('text/html'),
