@@ -28,6 +28,15 @@ test('ideas are poured out line after line and hang on the topic when Esc ends i
   await expectNoOverlap(page)
 })
 
+test('an address typed as a topic becomes a web link', async ({ page }) => {
+  await plantGarden(page)
+  await selectTopic(page, 'Summer')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('https://example.org/beans')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'example.org/beans, 1 web link')).toBeVisible()
+})
+
 test('the outline is written as text, and topics keep what hangs on them', async ({ page }) => {
   await plantGarden(page)
   await selectTopic(page, 'Sow peas')

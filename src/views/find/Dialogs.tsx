@@ -6,12 +6,21 @@ import type { Drawn } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
 import { TEMPLATES } from '../../core/templates/templates'
 import { useSession } from '../sync/use-session'
+import type { Situation } from '../workspace/act'
 import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
-import { FindDialog } from './FindDialog'
+import { type Doable, FindDialog } from './FindDialog'
 
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
+
+/** What can be done to the selected topics, by name. */
+const doableIn = (situation: Situation): Doable[] =>
+  ACTS.filter((act) => act.id !== 'find' && act.when(situation)).map((act) => ({
+    id: act.id,
+    name: act.submenu ? `${act.submenu}: ${act.name(situation).toLowerCase()}` : act.name(situation),
+    run: () => act.act(situation),
+  }))
 
 /** The dialog that is asked for, if any. */
 export function Dialogs() {
@@ -23,7 +32,8 @@ export function Dialogs() {
       return (
         <FindDialog
           collection={session.id}
-          title="Find anything"
+          title="Find anything, do anything"
+          doable={doableIn(situationOf(session, active))}
           onClose={close}
           onTake={(found) => {
             close()

@@ -1,6 +1,6 @@
 import { Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { IconMap2, IconSearch } from '@tabler/icons-react'
+import { IconMap2, IconPlayerPlay, IconSearch } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
 import { z } from 'zod'
@@ -16,12 +16,33 @@ const Found = z.array(
 )
 export type Found = z.infer<typeof Found>[number]
 
+/** Something that can be done, known by its name. */
+export interface Doable {
+  id: string
+  name: string
+  run(): void
+}
+
+type Offered = { kind: 'do'; doable: Doable } | Found
+
+const MOST_DOABLE = 5
+
+/** Acts whose name contains every word. */
+function named(doable: readonly Doable[], words: string): Offered[] {
+  const wanted = words.toLowerCase().split(/\s+/)
+  return doable
+    .filter(({ name }) => wanted.every((word) => name.toLowerCase().includes(word)))
+    .slice(0, MOST_DOABLE)
+    .map((act) => ({ kind: 'do', doable: act }))
+}
+
 /** Finds topics and maps of the collection by typing; Enter or a click takes one. */
 export function FindDialog({
   collection,
   title,
   footer,
   exclude,
+  doable = [],
   onTake,
   onClose,
 }: {
@@ -29,6 +50,8 @@ export function FindDialog({
   title: string
   footer?: ReactNode
   exclude?: string
+  /** What can be done by its name, offered before what is found. */
+  doable?: readonly Doable[]
   onTake(found: Found): void
   onClose(): void
 }) {
@@ -41,7 +64,12 @@ export function FindDialog({
     enabled: asked !== '',
     placeholderData: (before) => before,
   })
-  const rows = asked === '' ? [] : data.filter((found) => found.id !== exclude)
+  const rows: Offered[] = asked === '' ? [] : [...named(doable, asked), ...data.filter((found) => found.id !== exclude)]
+  const take = (row: Offered) => {
+    if (row.kind !== 'do') return onTake(row)
+    onClose()
+    row.doable.run()
+  }
   const chosen = Math.min(at, Math.max(0, rows.length - 1))
   return (
     <Modal opened onClose={onClose} title={title} size="lg" transitionProps={{ duration: 0 }}>
@@ -62,7 +90,7 @@ export function FindDialog({
         onKeyDown={(event) => {
           if (event.key === 'ArrowDown') setAt(Math.min(chosen + 1, rows.length - 1))
           else if (event.key === 'ArrowUp') setAt(Math.max(chosen - 1, 0))
-          else if (event.key === 'Enter' && rows[chosen]) onTake(rows[chosen])
+          else if (event.key === 'Enter' && rows[chosen]) take(rows[chosen])
           else return
           event.preventDefault()
         }}
@@ -71,16 +99,17 @@ export function FindDialog({
         {rows.map((found, i) => (
           <UnstyledButton
             component="li"
-            key={found.kind + found.id}
+            key={found.kind + (found.kind === 'do' ? found.doable.id : found.id)}
             id={`found-${i}`}
             role="option"
             aria-selected={i === chosen}
             className={styles.row}
-            onClick={() => onTake(found)}
+            onClick={() => take(found)}
             onMouseMove={() => setAt(i)}
           >
             {found.kind === 'map' && <IconMap2 size={16} aria-label="Map" />}
-            <span className={styles.text}>{found.text || 'Untitled'}</span>
+            {found.kind === 'do' && <IconPlayerPlay size={16} aria-label="Do" />}
+            <span className={styles.text}>{found.kind === 'do' ? found.doable.name : found.text || 'Untitled'}</span>
             {found.kind === 'topic' && <span className={styles.where}>in {found.mapTitle}</span>}
           </UnstyledButton>
         ))}

@@ -1,5 +1,6 @@
 import { type CSSProperties, useEffect, useRef, useState } from 'react'
 import { setText } from '../../core/commands/set-text'
+import { isFollowable } from '../../core/records/weblink'
 import type { CollectionSession } from '../sync/collection-session'
 import { composeChild, composeSibling } from './acts'
 import { situationOf } from './situation'
@@ -40,8 +41,11 @@ export function TextField({
     ended.current = true
     const composed = session.isComposing(editing.topic)
     const before = session.records.get('topic', editing.topic)
-    if (composed) session.finishComposing(kept)
-    else if (kept !== null && before && kept !== before.text)
+    if (composed) {
+      session.finishComposing(kept)
+      if (kept !== null && isFollowable(kept.trim()))
+        session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
+    } else if (kept !== null && before && kept !== before.text)
       session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
     workspace.edit(index, null)
     const still = session.records.get('topic', editing.topic)

@@ -11,6 +11,7 @@ import {
   restoreMap,
   trashMap,
 } from '../../../src/core/commands/maps'
+import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { addWeblink, changeWeblink, removeWeblink } from '../../../src/core/commands/weblinks'
 import { FileId } from '../../../src/core/records/ids'
@@ -64,6 +65,23 @@ describe('web links', () => {
       )
     garden.do((r, m) => removeWeblink(r, { weblink: link!.id }, m))
     expect(garden.records.weblinks(topic)).toEqual([])
+  })
+})
+
+describe('a text that is nothing but an address', () => {
+  test('becomes a web link, and what is left to read of it the text', () => {
+    const garden = new Garden()
+    garden.grow('Garden\nSpring')
+    const topic = garden.topic('Spring')
+    const write = (text: string) => garden.do((r, m) => setText(r, { topic, text }, m))
+    write(' https://www.example.org/peas/ ')
+    expect(garden.records.need('topic', topic).text).toBe('example.org/peas')
+    expect(garden.records.weblinks(topic).map(({ url }) => url)).toEqual(['https://www.example.org/peas/'])
+    write('https://www.example.org/peas/')
+    expect(garden.records.weblinks(topic)).toHaveLength(1)
+    write('see https://example.org')
+    expect(garden.records.need('topic', topic).text).toBe('see https://example.org')
+    expect(garden.records.weblinks(topic)).toHaveLength(1)
   })
 })
 
