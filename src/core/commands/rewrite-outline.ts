@@ -92,6 +92,7 @@ function setChildren(draft: Draft, head: TopicRecord, parent: TopicId, children:
   const known = records.get('topic', parent)
   const sides = known ? hasSides(known) : false
   const here = children.map(({ topic }) => (topic?.place.parent === parent ? topic.place.rank : null))
+  if (here.every((rank, i) => rank !== null && (i === 0 || here[i - 1]! < rank))) return
   const stay = longestRising(here)
   let from: string | null = null
   for (let i = 0; i < children.length; ) {

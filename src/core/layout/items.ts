@@ -1,12 +1,18 @@
 import { type Block, type Enclosed, type Frame, type Growth, type Reach, SPACING } from './block'
 import { boxOutline, type Outline, setRow } from './outline'
 
-/** One thing in a row of children: a branch, or an enclosure with the neighbouring branches inside it. */
-export interface Item extends Reach {
-  /** Size of the head that decides where the connector arrives: of the branch, or of the first one enclosed. */
+/** Something that can be set in a row: how far it reaches, seen from the head at which its connector arrives. */
+export interface Boxed extends Reach {
+  /** Size of that head. */
   width: number
   height: number
-  block: Block | null
+  /** Set where it grows in one direction itself. */
+  growth: Growth | null
+  outline: Outline | null
+}
+
+/** One thing in a row of children: a branch, or an enclosure with the neighbouring branches inside it. */
+export interface Item extends Boxed {
   /** Puts the head's corner at a point: tells the corners of all branches inside, and the frames around them. */
   place(x: number, y: number, placed: Placed): void
 }
@@ -20,9 +26,8 @@ interface Placed {
 export const isAcross = (growth: Growth): boolean => growth === 'right' || growth === 'left'
 
 /** The outline of an item in a direction of growth: its own where it grows the same way, else that of a box around it. */
-export function outlineOf(item: Item, growth: Growth): Outline {
-  const { block } = item
-  if (block?.outline && block.growth === growth) return block.outline
+export function outlineOf(item: Boxed, growth: Growth): Outline {
+  if (item.outline && item.growth === growth) return item.outline
   return isAcross(growth)
     ? boxOutline(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
     : boxOutline(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
@@ -31,9 +36,16 @@ export function outlineOf(item: Item, growth: Growth): Outline {
 /** A branch as an item. A class, because a map has thousands of them. */
 class BranchItem implements Item {
   constructor(
-    readonly block: Block,
+    private readonly block: Block,
     private readonly index: number,
   ) {}
+
+  get growth(): Growth | null {
+    return this.block.growth
+  }
+  get outline(): Outline | null {
+    return this.block.outline
+  }
 
   get left(): number {
     return this.block.left
@@ -117,7 +129,8 @@ function framed(enclosed: Enclosed, items: readonly Item[], growth: Growth, gap:
     ...frame,
     width: first.width,
     height: first.height,
-    block: null,
+    growth: null,
+    outline: null,
     place(x, y, placed) {
       items.forEach((item, i) => {
         item.place(x + row[i]!.x, y + row[i]!.y, placed)

@@ -1,8 +1,16 @@
 import { type Block, blockOf, type Frame, type Growth, type Head, SPACING } from '../block'
-import { type Item, isAcross, itemsOf, outlineOf } from '../items'
-import { boxOutline, outlineAbove, type Row, setRow } from '../outline'
+import { type Boxed, isAcross, itemsOf, outlineOf } from '../items'
+import { boxOutline, type Outline, outlineAbove, type Row, setRow } from '../outline'
 
 const NONE: never[] = []
+
+/** A head without children: the most frequent block by far. */
+export function leaf<Content>(head: Head<Content>, growth: Growth | null): Block<Content> {
+  if (growth === null) return blockOf(head, NONE, NONE, null, null)
+  const across = isAcross(growth)
+  const half = (across ? head.height : head.width) / 2
+  return blockOf(head, NONE, NONE, growth, boxOutline(across ? head.width : head.height, half, half))
+}
 
 /** Gaps of a level, with the spacing of the map applied. */
 export interface Gaps {
@@ -27,47 +35,56 @@ export function grow<Content>(
   const across = isAcross(growth)
   const length = across ? head.width : head.height
   const half = (across ? head.height : head.width) / 2
-  if (head.children.length === 0) return blockOf(head, NONE, NONE, growth, boxOutline(length, half, half))
-  const corners = new Array<number>(head.children.length * 2).fill(0)
+  const { children } = head
+  const corners = new Array<number>(children.length * 2).fill(0)
   const frames: Frame[] = []
-  const items = itemsOf(head.children, indices(head), head.enclosed, growth, gaps.siblings)
-  const { row, middle } = placeRow(head, items, growth, gaps, { corners, frames })
+  // Without enclosures the branches are their own items: most rows of a map are so, and it saves an object for each.
+  const plain = head.enclosed.length === 0
+  const items = plain ? children : itemsOf(children, indices(head), head.enclosed, growth, gaps.siblings)
+  const outlines = items.map((item) => outlineOf(item, growth))
+  const { row, middle } = placeRow(head, items, outlines, growth, gaps, (i, x, y) => {
+    const item = items[i]!
+    if ('place' in item) item.place(x, y, { corners, frames })
+    else {
+      corners[2 * i] = x
+      corners[2 * i + 1] = y
+    }
+  })
   return blockOf(head, corners, frames, growth, outlineAbove(length, half, gaps.level, row, middle))
 }
 
 export const indices = ({ children }: Head): number[] => children.map((_, i) => i)
 
-/** Sets items as one row away from the head, centred on it. */
+/** Sets boxes as one row away from the head, centred on it; `put` gets where the head of each stands. */
 export function placeRow(
-  head: Head,
-  items: readonly Item[],
+  head: { width: number; height: number },
+  boxes: readonly Boxed[],
+  outlines: readonly Outline[],
   growth: 'right' | 'left' | 'down' | 'up',
   gaps: Gaps,
-  placed: { corners: number[]; frames: Frame[] },
+  put: (index: number, x: number, y: number) => void,
 ): { row: Row; middle: number } {
-  const row = setRow(
-    items.map((item) => outlineOf(item, growth)),
-    gaps.siblings,
-  )
+  const row = setRow(outlines, gaps.siblings)
   const middle = row.positions.at(-1)! / 2
-  items.forEach((item, i) => {
+  for (let i = 0; i < boxes.length; i++) {
+    const box = boxes[i]!
     const across = row.positions[i]! - middle
     switch (growth) {
       case 'right':
-        item.place(head.width + gaps.level - item.left, head.height / 2 + across - item.height / 2, placed)
-        return
+        put(i, head.width + gaps.level - box.left, head.height / 2 + across - box.height / 2)
+        break
       case 'left':
-        item.place(-gaps.level - item.right, head.height / 2 + across - item.height / 2, placed)
-        return
+        put(i, -gaps.level - box.right, head.height / 2 + across - box.height / 2)
+        break
       case 'down':
-        item.place(head.width / 2 + across - item.width / 2, head.height + gaps.level - item.top, placed)
-        return
+        put(i, head.width / 2 + across - box.width / 2, head.height + gaps.level - box.top)
+        break
       case 'up':
-        item.place(head.width / 2 + across - item.width / 2, -gaps.level - item.bottom, placed)
-        return
+        put(i, head.width / 2 + across - box.width / 2, -gaps.level - box.bottom)
+        break
       default:
         growth satisfies never
     }
-  })
+  }
   return { row, middle }
 }

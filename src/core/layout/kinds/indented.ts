@@ -5,7 +5,6 @@ import { type Gaps, indices } from './grow'
 /** Sets children below the head, one under the other, each indented; mirrored they are indented from its right edge. */
 export function indented<Content>(head: Head<Content>, mirrored: boolean, gaps: Gaps): Block<Content> {
   const corners = new Array<number>(head.children.length * 2).fill(0)
-  if (head.children.length === 0) return blockOf(head, corners, [], null, null)
   const frames: Frame[] = []
   const growth = mirrored ? 'indented-left' : 'indented'
   const items = itemsOf(head.children, indices(head), head.enclosed, growth, gaps.siblings)
