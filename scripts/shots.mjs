@@ -26,6 +26,8 @@ await main(async () => {
       reducedMotion: 'reduce',
     })
     const shot = async (name) => {
+      // Away from the map, so that nothing shows what only a pointer over it would.
+      await page.mouse.move(700, 790)
       await page.waitForTimeout(400)
       await page.screenshot({ path: join(folder, `${name}.png`) })
       say(`docs/screenshots/${name}.png`)
