@@ -128,6 +128,29 @@ test('a file that is too large is refused in words, and an ended beginning leave
   await expect(page.getByRole('button', { name: 'Start without an account' })).toBeVisible()
 })
 
+test('an upload shows how far it is until the file hangs on its topic', async ({ page }) => {
+  await beginWithoutAccount(page)
+  await makeMap(page, 'Files')
+  await allSaved(page)
+  let goOn = () => {}
+  const held = new Promise<void>((resolve) => {
+    goOn = resolve
+  })
+  await page.route('**/files?*', async (route) => {
+    await held
+    await route.continue()
+  })
+  await selectTopic(page, 'Files')
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Choose files' }).click()
+  await (await chooser).setFiles({ name: 'levels.csv', mimeType: 'text/csv', buffer: Buffer.from('well,cm\n23,7\n') })
+  await expect(page.getByText('levels.csv')).toBeVisible()
+  await expect(page.getByRole('progressbar', { name: 'Uploading levels.csv' })).toHaveAttribute('aria-valuenow', '0')
+  goOn()
+  await expect(page.getByRole('link', { name: /^levels\.csv/ })).toBeVisible()
+  await expect(page.getByRole('progressbar', { name: 'Uploading levels.csv' })).toHaveCount(0)
+})
+
 test('texts of any length and script find their place', async ({ page }) => {
   await beginWithoutAccount(page)
   await makeMap(page, 'Anything')

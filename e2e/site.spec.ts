@@ -150,6 +150,17 @@ test('the published demo works from a disk, below a sub-path, without script, an
   await disk.getByRole('searchbox').fill('zzzz')
   await expect(disk.getByRole('status')).toHaveText('Nothing found.')
 
+  await disk.goto(pathToFileURL(join(folder, 'maps/dipwells-and-readings.html')).href)
+  const shown = async () => Number((await disk.locator('.picture svg').getAttribute('viewBox'))!.split(' ')[2])
+  const whole = await shown()
+  await disk.getByRole('button', { name: 'Zoom in' }).click()
+  expect(await shown()).toBeCloseTo(whole * 0.8, 1)
+  await disk.getByRole('button', { name: 'Zoom out' }).click()
+  expect(await shown()).toBeCloseTo(whole, 1)
+  await disk.getByRole('button', { name: 'Zoom in' }).click()
+  await disk.getByRole('button', { name: 'Fit the map' }).click()
+  expect(await shown()).toBe(whole)
+
   const server = await serveBelow(folder, '/some/where/')
   const { port } = server.address() as { port: number }
   await crawl(await context.newPage(), `http://127.0.0.1:${port}/some/where/index.html`)
