@@ -100,6 +100,11 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
       [map],
     )
     const attachments = await selectRecords(client, 'attachment', collection, `AND topic IN (${here})`, [map])
+    const filesShown = [
+      ...attachments.map(({ file }) => file),
+      ...topics.flatMap(({ picture }) => picture?.file ?? []),
+      ...(record.look?.background?.picture ? [record.look.background.picture] : []),
+    ]
     const held = new Set<string>(topics.map((topic) => topic.id))
     const far = crosslinks.flatMap((link) => [link.from, link.toTopic ?? '']).filter((id) => id !== '' && !held.has(id))
     const { rows: farTopics } = await client.query<FarTopic>(
@@ -120,7 +125,9 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
       crosslinks,
       weblinks: await selectRecords(client, 'weblink', collection, `AND topic IN (${here})`, [map]),
       attachments,
-      files: await selectRecords(client, 'file', collection, 'AND id = ANY($2)', [attachments.map(({ file }) => file)]),
+      files: await selectRecords(client, 'file', collection, 'AND id = ANY($2)', [filesShown]),
+      tags: await selectRecords(client, 'tag', collection),
+      looks: await selectRecords(client, 'look', collection),
       enclosures: await selectRecords(client, 'enclosure', collection, 'AND topics && $2', [[...held]]),
       farTopics,
     }

@@ -22,7 +22,7 @@ export class Garden {
   readonly making = counting()
 
   constructor() {
-    this.records.put('collection', { id: COLLECTION, title: 'Garden', homeMap: null, trashed: false })
+    this.records.put('collection', { id: COLLECTION, title: 'Garden', homeMap: null, look: null, trashed: false })
   }
 
   /** Carries out a command as the server would; throws where it is refused. */

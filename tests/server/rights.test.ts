@@ -7,10 +7,7 @@ import { Caller } from './people'
 const NOT_THERE = '00000000-0000-7000-8000-000000000000'
 
 /** Who may do what: the status that each answers with. "." stands for any success, a list for any of several. */
-type Row = Record<
-  'nobody' | 'stranger' | 'reader' | 'commenter' | 'editor' | 'owner',
-  number | '.' | readonly number[]
->
+type Row = Record<'nobody' | 'stranger' | 'reader' | 'commenter' | 'editor' | 'owner', number | '.' | readonly number[]>
 const anyone: Row = { nobody: '.', stranger: '.', reader: '.', commenter: '.', editor: '.', owner: '.' }
 const signedIn: Row = { ...anyone, nobody: 401 }
 const readers: Row = { ...signedIn, stranger: 404 }

@@ -25,6 +25,7 @@ export function checkInvariants(records: Records, edits: readonly Edit[], comple
     } else if (edit.kind === 'map') {
       const map = records.need('map', edit.id)
       if (!map.trashed) maps.add(map.id)
+      check.background(edit)
       check.homeDoorway(map)
     } else check.references(edit)
   }
@@ -47,6 +48,8 @@ class Checker {
     this.mustExist('topic', after.place?.parent, 'The topic that this one should hang on')
     this.mustExist('note', after.note, 'The note of this topic')
     this.mustExist('map', after.opensMap, 'The map that this topic should open')
+    this.mustExist('file', after.picture?.file, 'The picture')
+    for (const tag of after.tags ?? []) this.mustExist('tag', tag, 'A tag of this topic')
     const parent = this.records.get('topic', topic.place.parent)
     if (parent && parent.place.map !== topic.place.map) refuse('invalid', 'A topic stands on the map of its parent.')
     const seen = new Set<string>([topic.id])
@@ -92,6 +95,10 @@ class Checker {
     }
   }
 
+  background({ after }: EditOf<'map'> | EditOf<'collection'>): void {
+    this.mustExist('file', after.look?.background?.picture, 'The picture of the background')
+  }
+
   references(edit: Exclude<Edit, { kind: 'topic' | 'map' }>): void {
     switch (edit.kind) {
       case 'crosslink': {
@@ -114,8 +121,11 @@ class Checker {
         return
       case 'collection':
         this.mustExist('map', edit.after.homeMap, 'The home map')
+        this.background(edit)
         return
       case 'note':
+      case 'tag':
+      case 'look':
       case 'file':
         return
       default:

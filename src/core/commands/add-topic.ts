@@ -20,6 +20,12 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   numbering: null,
   number: null,
   dates: null,
+  look: null,
+  branchLook: null,
+  picture: null,
+  badges: [],
+  tags: [],
+  task: null,
   trashed: false,
 })
 

@@ -1,5 +1,6 @@
 import { refuse } from '../changes/problem'
 import { type CollectionId, MapId, TopicId } from '../records/ids'
+import type { Look, MapLook } from '../records/look'
 import type { Records } from '../records/records'
 import { titleOf } from '../text/title'
 import { blankTopic } from './add-topic'
@@ -12,12 +13,14 @@ export function createMap(
   title: string,
   rootText: string,
   homeDoorway: TopicId | null,
+  dress: { look: MapLook | null; branchLook: Look | null } = { look: null, branchLook: null },
 ): { map: MapId; root: TopicId } {
   const map = draft.newId(MapId)
   const root = draft.newId(TopicId)
-  const shape = { layout: 'both', spacing: 1, numbering: null } as const
+  const shape = { layout: 'both', spacing: 1, numbering: null, look: dress.look } as const
   draft.create('map', { id: map, title: titleOf(title), homeDoorway, ...shape, trashed: false })
-  draft.create('topic', blankTopic(root, { map, parent: null, rank: 'a0', side: null, x: null, y: null }, rootText))
+  const place = { map, parent: null, rank: 'a0', side: null, x: null, y: null }
+  draft.create('topic', { ...blankTopic(root, place, rootText), branchLook: dress.branchLook })
   return { map, root }
 }
 

@@ -1,23 +1,23 @@
-import type { TopicRecord } from '../records/topic'
+import type { Style } from '../look/styles'
+import type { HueFamily } from '../records/look'
+import type { TaskState, TopicRecord } from '../records/topic'
 import type { Growth } from './block'
 import type { Setting } from './kinds/set-children'
-import type { SetText } from './topic-box'
+import type { Contents, SetText } from './topic-box'
 
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
-export type Sign = 'note' | 'file' | 'web' | 'link'
+export type Sign = 'note' | 'file' | 'web' | 'link' | TaskState
 export interface SignCount {
   sign: Sign
   count: number
 }
 
-/** What a topic shows wherever it stands. Lengths in px. */
-export interface Face {
+/** What a topic shows wherever it stands. Lengths in px; the text is set with the number before it. */
+export interface Face extends Contents {
   topic: TopicRecord
   width: number
   height: number
   level: number
-  /** The text as it is set, with the number before it. */
-  text: SetText
   number: string | null
   signs: readonly SignCount[]
   /** Topics hidden below a folded topic. */
@@ -53,6 +53,9 @@ export class TopicBox {
   get level(): number {
     return this.face.level
   }
+  get style(): Style {
+    return this.face.style
+  }
   get text(): SetText {
     return this.face.text
   }
@@ -86,6 +89,7 @@ export interface Bounds {
 /** The frame of an enclosure on the map. */
 export interface EnclosureBox extends Bounds {
   enclosure: string
+  family: HueFamily
   hue: number
 }
 

@@ -1,9 +1,11 @@
 import { dequal } from 'dequal/lite'
+import { type Inherited, inheritedOn, LEVELS } from '../look/styles'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { MapRecord } from '../records/map'
 import type { Records } from '../records/records'
 import { isPlacedByHand, type TopicRecord } from '../records/topic'
 import { measureLine } from '../text/measure'
+import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
 import type { Block, Enclosed, Frame, Growth } from './block'
 import {
@@ -19,7 +21,7 @@ import {
 } from './boxes'
 import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
 import { makeRoom, moveClear } from './make-room'
-import { setTopicText, typeSizeAt } from './topic-box'
+import { EXCERPT, setExcerpt, setTags, setTopicText, sizeOf, TAGS } from './topic-box'
 
 /** How many topics a map holds, for maps whose topics are not among the records. */
 export type CountTopics = (map: string) => number
@@ -44,6 +46,8 @@ interface Context {
   spacing: number
   number: string | null
   below: Numbering | null
+  /** The looks that the topic inherits. */
+  look: Inherited
 }
 
 /** What a block carries: the topic's face, and the children that keep places of their own. */
@@ -55,8 +59,8 @@ interface Content {
 }
 type TopicBlock = Block<Content>
 
-const keyOf = ({ level, growth, setting, spacing, number, below }: Context): string =>
-  `${Math.min(level, 3)} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.depth} ${below.above}` : ''}`
+const keyOf = ({ level, growth, setting, spacing, number, below, look }: Context): string =>
+  `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.depth} ${below.above}` : ''}`
 
 /** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
 export const layoutMap = (records: Records, map: string, countTopics: CountTopics): MapLayout =>
@@ -83,15 +87,16 @@ export class MapLayouter {
   layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
     const placing = new Placing(this.records, this.countTopics)
+    const look = inheritedOn(this.records, this.map)
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
     if (map && root) {
-      const block = this.blockOf(root, headContext(map, root))
+      const block = this.blockOf(root, headContext(map, root, look))
       const branch = placing.place(block, -block.width / 2, -block.height / 2)
       this.placeByHand(block, placing, branch)
     }
     if (map && !only)
       for (const head of this.records.looseBranches(this.map)) {
-        const block = this.blockOf(head, headContext(map, head))
+        const block = this.blockOf(head, headContext(map, head, look))
         const branch = placing.place(block, head.place.x!, head.place.y!)
         placing.settle(branch)
         this.placeByHand(block, placing, null)
@@ -149,6 +154,7 @@ export class MapLayouter {
     const all = this.records.children(topic.id)
     const shown = topic.folded && context.growth !== null ? [] : all
     const numbers = numbersOf(shown, context.below)
+    const look = context.look.below(topic.branchLook)
     const inner = shown.map((child, i) => {
       const growth = growthOf(context.setting, child.place.side === 'left')
       return {
@@ -160,6 +166,7 @@ export class MapLayouter {
           spacing: context.spacing,
           number: numbers[i]!,
           below: numberingBelow(child, numbers[i]!, context.below),
+          look,
         },
       }
     })
@@ -213,7 +220,7 @@ interface Opened {
 }
 
 /** A loose branch of a map that grows to both sides grows to the right. */
-function headContext(map: MapRecord, head: TopicRecord): Context {
+function headContext(map: MapRecord, head: TopicRecord, look: Inherited): Context {
   const isRoot = head.place.parent === null && head.place.x === null
   const numbering: Numbering | null = isRoot && map.numbering ? { scheme: map.numbering, depth: -1, above: '' } : null
   return {
@@ -223,6 +230,7 @@ function headContext(map: MapRecord, head: TopicRecord): Context {
     spacing: map.spacing,
     number: head.number,
     below: numberingBelow(head, head.number, numbering),
+    look,
   }
 }
 
@@ -244,15 +252,38 @@ const DAY_MS = 86_400_000
 const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
 
 function faceOf(records: Records, topic: TopicRecord, context: Context, hidden: number): Face {
-  const { level, number, growth, setting } = context
-  const text = setTopicText(number === null ? topic.text : `${number} ${topic.text}`, level, topic.width)
-  const type = typeSizeAt(level)
+  const { level, number, growth, setting, look } = context
+  const style = look.below(topic.branchLook).style(level, topic.look)
+  const text = setTopicText(number === null ? topic.text : `${number} ${topic.text}`, style, topic.width)
   const signs = signsOf(records, topic)
-  let width = text.width + type.padX * 2
-  for (const { count } of signs) width += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
-  if (signs.length > 0) width += 4
-  if (topic.opensMap) width += DOORWAY_WIDTH
-  return { topic, width, height: text.height + type.padY * 2, level, text, number, signs, hidden, growth, setting }
+  let signsWidth = signs.length > 0 ? 4 : 0
+  for (const { count } of signs) signsWidth += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
+  const contents = {
+    style,
+    text,
+    picture: topic.picture,
+    badges: topic.badges,
+    excerpt: style.excerpt ? excerptOf(records, topic, text.width) : null,
+    tags: topic.tags.length > 0 ? tagsOf(records, topic, text.width) : NO_TAGS,
+    signsWidth,
+    cornerWidth: topic.opensMap ? DOORWAY_WIDTH : 0,
+  }
+  return { topic, ...sizeOf(contents), level, number, signs, hidden, growth, setting, ...contents }
+}
+
+const NO_TAGS = { tags: [], width: 0, height: 0 }
+
+function tagsOf(records: Records, topic: TopicRecord, width: number) {
+  const named = topic.tags.flatMap((id) => {
+    const tag = records.get('tag', id)
+    return tag && !tag.trashed ? [{ name: tag.name, tone: tag.tone }] : []
+  })
+  return setTags(named, width, (name) => measureLine(name, TAGS.size, 'plain').width)
+}
+
+function excerptOf(records: Records, topic: TopicRecord, width: number) {
+  const beginning = noteBeginning(records.get('note', topic.note)?.text ?? '', EXCERPT.letters)
+  return beginning === '' ? null : setExcerpt(beginning, width)
 }
 
 function countBelow(records: Records, topic: TopicRecord): number {
@@ -266,7 +297,7 @@ function countBelow(records: Records, topic: TopicRecord): number {
 }
 
 function signsOf(records: Records, topic: TopicRecord): SignCount[] {
-  const signs: SignCount[] = []
+  const signs: SignCount[] = topic.task ? [{ sign: topic.task, count: 1 }] : []
   if (topic.note && (records.get('note', topic.note)?.text.trim() ?? '') !== '') signs.push({ sign: 'note', count: 1 })
   const files = records.attachments(topic.id).length
   if (files > 0) signs.push({ sign: 'file', count: files })
@@ -295,7 +326,7 @@ function enclosedAmong(records: Records, siblings: readonly TopicRecord[]): Encl
 const titleSize = (title: string) =>
   title === ''
     ? { title: 0, titleWidth: 0 }
-    : { title: ENCLOSURE_TITLE.height, titleWidth: measureLine(title, ENCLOSURE_TITLE.size, 600).width + 16 }
+    : { title: ENCLOSURE_TITLE.height, titleWidth: measureLine(title, ENCLOSURE_TITLE.size, 'plain-bold').width + 16 }
 
 /** Turns blocks into boxes on the map. */
 class Placing {
@@ -376,7 +407,7 @@ class Placing {
     const { face } = block.content
     const { topic, growth, hidden } = face
     const behind = topic.opensMap ? this.countTopics(topic.opensMap) : null
-    const box = new TopicBox(face, x, y, hue, behind, parent)
+    const box = new TopicBox(face, x, y, face.style.hue ?? hue, behind, parent)
     if (hidden > 0 && box.growsLeft) box.x += FOLD_SPACE
     else if (hidden > 0 && growth === 'up') box.y += FOLD_SPACE
     this.boxes.push(box)
@@ -385,8 +416,9 @@ class Placing {
   }
 
   private frame({ enclosure, left, top, right, bottom }: Frame, x: number, y: number, part: Part): void {
-    const hue = part.boxes[0]?.hue ?? -1
-    const box = { enclosure, x: x + left, y: y + top, width: right - left, height: bottom - top, hue }
+    const first = part.boxes[0]
+    const tones = { family: first?.style.family ?? ('spruce' as const), hue: first?.hue ?? -1 }
+    const box = { enclosure, x: x + left, y: y + top, width: right - left, height: bottom - top, ...tones }
     this.enclosures.push(box)
     part.enclosures.push(box)
   }
@@ -415,6 +447,7 @@ class Placing {
         y: y - pad - title,
         width: width + pad * 2,
         height: height + pad * 2 + title,
+        family: heads[0]!.style.family,
         hue: heads[0]!.hue,
       })
     }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { CollectionId, MapId } from './ids'
+import { MapLook } from './look'
 import { title } from './text'
 
 /** All the maps, notes and files that belong together and are published together. */
@@ -8,6 +9,8 @@ export const CollectionRecord = z.strictObject({
   title,
   /** The map that the trail and the published site begin with. */
   homeMap: MapId.nullable(),
+  /** What its maps look like where they have no look of their own. */
+  look: MapLook.nullable(),
   trashed: z.boolean(),
 })
 export type CollectionRecord = z.infer<typeof CollectionRecord>

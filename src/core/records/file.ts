@@ -11,6 +11,8 @@ export const FileRecord = z.strictObject({
   type: storedText(255),
   /** Size in bytes. */
   size: z.number().int().min(0),
+  /** Size of a picture in px; null for everything else. */
+  picture: z.strictObject({ width: z.number().int().min(1), height: z.number().int().min(1) }).nullable(),
   trashed: z.boolean(),
 })
 export type FileRecord = z.infer<typeof FileRecord>

@@ -15,6 +15,8 @@ export const WeblinkId = id('WeblinkId')
 export const FileId = id('FileId')
 export const AttachmentId = id('AttachmentId')
 export const EnclosureId = id('EnclosureId')
+export const TagId = id('TagId')
+export const LookId = id('LookId')
 export const ChangeId = id('ChangeId')
 export const PersonId = id('PersonId')
 
@@ -27,5 +29,7 @@ export type WeblinkId = z.infer<typeof WeblinkId>
 export type FileId = z.infer<typeof FileId>
 export type AttachmentId = z.infer<typeof AttachmentId>
 export type EnclosureId = z.infer<typeof EnclosureId>
+export type TagId = z.infer<typeof TagId>
+export type LookId = z.infer<typeof LookId>
 export type ChangeId = z.infer<typeof ChangeId>
 export type PersonId = z.infer<typeof PersonId>

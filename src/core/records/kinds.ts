@@ -3,8 +3,10 @@ import { CollectionRecord } from './collection'
 import { CrosslinkRecord } from './crosslink'
 import { EnclosureRecord } from './enclosure'
 import { FileRecord } from './file'
+import { LookRecord } from './look'
 import { MapRecord } from './map'
 import { NoteRecord } from './note'
+import { TagRecord } from './tag'
 import { TopicRecord } from './topic'
 import { WeblinkRecord } from './weblink'
 
@@ -19,6 +21,8 @@ export const recordSchemas = {
   attachment: AttachmentRecord,
   file: FileRecord,
   enclosure: EnclosureRecord,
+  tag: TagRecord,
+  look: LookRecord,
 } as const
 
 export interface RecordByKind {
@@ -31,6 +35,8 @@ export interface RecordByKind {
   attachment: AttachmentRecord
   file: FileRecord
   enclosure: EnclosureRecord
+  tag: TagRecord
+  look: LookRecord
 }
 export type RecordKind = keyof RecordByKind
 export type AnyRecord = RecordByKind[RecordKind]
@@ -40,6 +46,8 @@ export const RECORD_KINDS = [
   'collection',
   'file',
   'note',
+  'tag',
+  'look',
   'map',
   'topic',
   'crosslink',

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { MapId, TopicId } from './ids'
 import { LayoutKind, NumberingScheme } from './layout'
+import { MapLook } from './look'
 import { title } from './text'
 
 /** A tree of topics with one root topic; it may also hold loose branches. */
@@ -14,6 +15,8 @@ export const MapRecord = z.strictObject({
   spacing: z.number().min(0.5).max(3),
   /** Null where topics carry no computed numbers. */
   numbering: NumberingScheme.nullable(),
+  /** Null follows the collection. */
+  look: MapLook.nullable(),
   trashed: z.boolean(),
 })
 export type MapRecord = z.infer<typeof MapRecord>

@@ -15,6 +15,7 @@ const INDEXED: {
     map: (topic) => topic.place.map,
     opensMap: (topic) => topic.opensMap,
     note: (topic) => topic.note,
+    tag: (topic) => (topic.tags.length > 0 ? topic.tags : null),
   },
   crosslink: { from: (link) => link.from, toTopic: (link) => link.toTopic, toMap: (link) => link.toMap },
   weblink: { topic: (link) => link.topic },
@@ -133,9 +134,12 @@ export class Records {
         return [(record as RecordByKind['weblink']).topic]
       case 'enclosure':
         return (record as RecordByKind['enclosure']).topics
+      case 'tag':
+        return this.topicsTagged(record.id).map(({ id }) => id)
       case 'collection':
       case 'map':
       case 'file':
+      case 'look':
         return []
       default:
         return kind satisfies never
@@ -144,6 +148,12 @@ export class Records {
 
   private *referring<K extends RecordKind>(kind: K, field: string, key: string): Generator<RecordByKind[K]> {
     for (const id of this.indexes.get(`${kind}.${field}`)?.get(key) ?? []) yield this.need(kind, id)
+  }
+
+  /** The collection to which all of these records belong; undefined where it is not held. */
+  collection(): RecordByKind['collection'] | undefined {
+    for (const collection of this.all('collection')) return collection
+    return undefined
   }
 
   /** All children of a topic in order, trashed ones included. The array is shared: do not change it. */
@@ -194,6 +204,11 @@ export class Records {
 
   carriersOf(note: string): TopicRecord[] {
     return [...this.referring('topic', 'note', note)]
+  }
+
+  /** Topics that carry a tag, trashed ones included, in no promised order. */
+  topicsTagged(tag: string): TopicRecord[] {
+    return [...this.referring('topic', 'tag', tag)]
   }
 
   mapsArrivingBy(doorway: string): MapRecord[] {

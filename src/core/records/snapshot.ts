@@ -5,9 +5,11 @@ import { CrosslinkRecord } from './crosslink'
 import { EnclosureRecord } from './enclosure'
 import { FileRecord } from './file'
 import { MapId, PersonId, TopicId } from './ids'
+import { LookRecord } from './look'
 import { MapRecord } from './map'
 import { NoteRecord } from './note'
 import type { Records } from './records'
+import { TagRecord } from './tag'
 import { TopicRecord } from './topic'
 import { WeblinkRecord } from './weblink'
 
@@ -29,6 +31,9 @@ export const MapSnapshot = z.strictObject({
   attachments: z.array(AttachmentRecord),
   files: z.array(FileRecord),
   enclosures: z.array(EnclosureRecord),
+  /** All tags and saved looks of the collection. */
+  tags: z.array(TagRecord),
+  looks: z.array(LookRecord),
   farTopics: z.array(FarTopic),
 })
 export type MapSnapshot = z.infer<typeof MapSnapshot>
@@ -62,6 +67,8 @@ export type CollectionDigest = z.infer<typeof CollectionDigest>
 export function putSnapshot(records: Records, snapshot: MapSnapshot): void {
   records.put('map', snapshot.map)
   for (const file of snapshot.files) records.put('file', file)
+  for (const tag of snapshot.tags) records.put('tag', tag)
+  for (const look of snapshot.looks) records.put('look', look)
   for (const note of snapshot.notes) records.put('note', note)
   for (const topic of snapshot.topics) records.put('topic', topic)
   for (const link of snapshot.crosslinks) records.put('crosslink', link)

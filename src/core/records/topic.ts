@@ -1,7 +1,8 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { z } from 'zod'
-import { MapId, NoteId, TopicId } from './ids'
+import { FileId, MapId, NoteId, TagId, TopicId } from './ids'
 import { LayoutKind, NumberingScheme } from './layout'
+import { Look } from './look'
 import { MAX_TOPIC_TEXT, storedText } from './text'
 
 export const Side = z.enum(['left', 'right'])
@@ -49,7 +50,25 @@ export const Dates = z
 export type Dates = z.infer<typeof Dates>
 
 /** Widths between which a topic can be drawn, in px. */
-const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
+export const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
+
+/** A picture above a topic's text, in the size in which it is drawn, in px. */
+export const TopicPicture = z.strictObject({
+  file: FileId,
+  width: z.number().min(16).max(2_000),
+  height: z.number().min(16).max(2_000),
+})
+export type TopicPicture = z.infer<typeof TopicPicture>
+
+/** `icon:` with the name of one of our icons, or a single emoji. */
+export const Badge = z
+  .string()
+  .regex(/^(icon:[a-z0-9-]{1,60}|\P{ASCII}[^\s<>]{0,30}|[0-9#*]\ufe0f?\u20e3)$/u, 'This is no badge.')
+  .refine((badge) => badge.isWellFormed(), 'This is no badge.')
+export type Badge = z.infer<typeof Badge>
+
+export const TaskState = z.enum(['open', 'begun', 'done'])
+export type TaskState = z.infer<typeof TaskState>
 
 /** One item of a map. */
 export const TopicRecord = z.strictObject({
@@ -69,6 +88,15 @@ export const TopicRecord = z.strictObject({
   /** The number that it keeps, whatever its place. */
   number: storedText(40).min(1).nullable(),
   dates: Dates.nullable(),
+  /** Look of this topic alone, and of it with everything below. */
+  look: Look.nullable(),
+  branchLook: Look.nullable(),
+  picture: TopicPicture.nullable(),
+  /** In the order in which they stand before the text. */
+  badges: z.array(Badge).max(20),
+  tags: z.array(TagId).max(50),
+  /** Null where there is nothing to do. */
+  task: TaskState.nullable(),
   /** Set on the head of a branch that was put into the trash; what is below stays as it is. */
   trashed: z.boolean(),
 })

@@ -3,6 +3,8 @@ import type { Bounds, MapLayout, TopicBox } from '../layout/boxes'
 import { isFlanked } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
 import { type Drawing, drawing, px } from './drawing'
+import { sketched } from './sketch'
+import { boxTone } from './topic-drawing'
 
 /** What hangs together below one topic: drawn as one piece, when it is asked for, and in view when `bounds` is. */
 export class Connector {
@@ -55,7 +57,7 @@ interface Lines {
 const middleX = (box: TopicBox) => box.x + box.width / 2
 const middleY = (box: TopicBox) => box.y + box.height / 2
 
-/** The connectors of the look *Laid*: a stub, a spine and short ticks, in the hue of the branch. */
+/** One connector for what hangs together below a topic, in the form that the topic's style says. */
 export function drawConnectors(layout: MapLayout): Connector[] {
   const connectors: Connector[] = []
   const groups = new Map<TopicBox, Map<Growth | null, Connector>>()
@@ -82,32 +84,65 @@ export function drawConnectors(layout: MapLayout): Connector[] {
 
 function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLayout): Lines {
   const [first] = children
+  const { connector } = parent.style
   if (first!.topic.place.x !== null) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
   if (parent.setting === 'time') return axis(parent, children)
-  switch (first!.growth) {
+  const { growth } = first!
+  const free = connector === 'curve' || connector === 'straight'
+  if (free && (growth === 'right' || growth === 'left' || growth === 'down' || growth === 'up')) {
+    const alone = children.filter((child) => !isFlanked(child.setting, child.growth))
+    if (alone.length === children.length)
+      return { trunk: '', ticks: children.map((child) => ({ child, path: freeLine(parent, child, connector) })) }
+  }
+  switch (growth) {
     case 'right':
     case 'left':
-      return spine(parent, children, first!.growth === 'left', layout)
+      return spine(parent, children, growth === 'left', layout)
     case 'down':
     case 'up':
-      return beam(parent, children, first!.growth === 'up')
+      return beam(parent, children, growth === 'up')
     default:
-      return stem(parent, children, first!.growth === 'indented-left')
+      return stem(parent, children, growth === 'indented-left')
   }
 }
 
+/** Levels down to which connectors grow thinner. */
+const THINNEST = 3
+
 function inHues(parent: TopicBox, { trunk, ticks, labels = [] }: Lines): Drawing {
+  const { connector, tapering } = parent.style
+  const drawn = (path: string, seed: TopicBox) => (connector === 'sketch' ? sketched(path, seed.topic.id) : path)
+  const name = `connector${tapering ? ` taper-${Math.min(parent.level, THINNEST)}` : ''}`
   if (parent.hue >= 0) {
-    const path = drawing('path', {
-      d: trunk + ticks.map(({ path }) => path).join(''),
-      class: `connector hue-${parent.hue}`,
-    })
+    const d = drawn(trunk + ticks.map(({ path }) => path).join(''), parent)
+    const path = drawing('path', { d, class: `${name} ${boxTone(parent)}` })
     return labels.length > 0 ? drawing('g', {}, [path, ...labels]) : path
   }
-  const parts = ticks.map(({ child, path }) => drawing('path', { d: path, class: `connector hue-${child.hue}` }))
-  const common = trunk === '' ? [] : [drawing('path', { d: trunk, class: 'connector root-spine' })]
+  const parts = ticks.map(({ child, path }) =>
+    drawing('path', { d: drawn(path, child), class: `${name} ${boxTone(child)}` }),
+  )
+  const common = trunk === '' ? [] : [drawing('path', { d: drawn(trunk, parent), class: `${name} root-spine` })]
   return drawing('g', {}, [...common, ...parts, ...labels])
+}
+
+/** A line of its own from the parent's edge to a child, straight or bent so that it leaves and arrives level or upright. */
+function freeLine(parent: TopicBox, child: TopicBox, form: 'curve' | 'straight'): string {
+  const { growth } = child
+  const level = growth === 'right' || growth === 'left'
+  const onward = growth === 'right' || growth === 'down'
+  const from = level
+    ? { x: onward ? parent.x + parent.width : parent.x, y: middleY(parent) }
+    : { x: middleX(parent), y: onward ? parent.y + parent.height : parent.y }
+  const to = level
+    ? { x: onward ? child.x : child.x + child.width, y: middleY(child) }
+    : { x: middleX(child), y: onward ? child.y : child.y + child.height }
+  const start = `M${px(from.x)} ${px(from.y)}`
+  if (form === 'straight') return `${start}L${px(to.x)} ${px(to.y)}`
+  const bend = level ? (from.x + to.x) / 2 : (from.y + to.y) / 2
+  return level
+    ? `${start}C${px(bend)} ${px(from.y)} ${px(bend)} ${px(to.y)} ${px(to.x)} ${px(to.y)}`
+    : `${start}C${px(from.x)} ${px(bend)} ${px(to.x)} ${px(bend)} ${px(to.x)} ${px(to.y)}`
 }
 
 /** The middle of the line from one coordinate to another, on whole pixels. */

@@ -3,7 +3,7 @@
  * so both draw the same. Colours are class names: the theme of screen, paper or site decides.
  */
 export interface Drawing {
-  tag: 'g' | 'path' | 'rect' | 'text' | 'circle' | 'title'
+  tag: 'g' | 'path' | 'rect' | 'text' | 'title' | 'image' | 'defs' | 'linearGradient' | 'stop'
   attributes: Readonly<Record<string, string | number>>
   children: readonly (Drawing | string)[]
 }

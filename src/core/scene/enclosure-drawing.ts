@@ -1,5 +1,6 @@
 import type { EnclosureBox } from '../layout/boxes'
 import { ENCLOSURE_TITLE } from '../layout/map-layout'
+import { toneClass } from '../look/families'
 import type { EnclosureRecord } from '../records/enclosure'
 import { type Drawing, drawing, px } from './drawing'
 
@@ -22,5 +23,5 @@ export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Dr
         enclosure.title,
       ]),
     )
-  return drawing('g', { class: `enclosure ${hue >= 0 ? `hue-${hue}` : ''}`, 'data-enclosure': enclosure.id }, parts)
+  return drawing('g', { class: `enclosure ${toneClass(box.family, hue)}`, 'data-enclosure': enclosure.id }, parts)
 }

@@ -1,31 +1,73 @@
+import { badgeName, iconPath } from '../badges/badges'
 import type { TopicBox } from '../layout/boxes'
 import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
-import { typeSizeAt } from '../layout/topic-box'
+import { BADGE, EXCERPT, PICTURE_GAP, TAGS } from '../layout/topic-box'
+import { toneClass } from '../look/families'
+import type { LookFont } from '../records/look'
+import type { FaceName } from '../text/measure'
 import { type Drawing, drawing, px } from './drawing'
 import { SIGN_PATHS, signName } from './signs'
+import { sketched } from './sketch'
 
 const CORNER = 13
 const BAR = 3
 /** How far below the top of its line a letter stands, as a part of the line height. */
 const BASELINE = 0.72
+const SIGN_HEIGHT = 14
 
-/** The topic as drawn in the look *Laid*, at the origin: whoever shows it moves it to its place. */
-export function drawTopic(box: TopicBox): Drawing[] {
-  const parts: Drawing[] = []
-  if (!box.parent)
-    parts.push(
-      drawing('rect', {
-        width: px(box.width),
-        height: px(box.height),
-        rx: 6,
-        class: box.topic.place.x === null ? 'root-block' : 'loose-block',
-      }),
-    )
-  else if (box.behind !== null) parts.push(...doorwayLeaf(box))
-  if (box.parent) parts.push(bar(box))
-  parts.push(...textLines(box), ...signRow(box))
+/** Where the picture of a file can be had, at least this wide in px. */
+export type PictureAddress = (file: string, width: number) => string | null
+
+/** The class by which a topic and its connectors have the tones of their hue. */
+export const boxTone = (box: TopicBox): string => toneClass(box.style.family, box.hue) || 'root-tone'
+
+/** The topic as its style says, at the origin: whoever shows it moves it to its place. */
+export function drawTopic(box: TopicBox, pictureAddress: PictureAddress = () => null): Drawing[] {
+  const parts = [...ground(box), ...pictureOf(box, pictureAddress)]
+  const row = rowTop(box)
+  parts.push(...badgeRow(box, row), ...textLines(box, row), ...signRow(box, row), ...excerptLines(box), ...tagRow(box))
   if (box.behind !== null) parts.push(doorwayNumber(box))
   if (box.hidden > 0) parts.push(foldSign(box))
+  return parts
+}
+
+type Attributes = Record<string, string | number>
+
+/** Fill and outline that were picked, as attributes, with the definition of a fill of two tones. */
+function picked(box: TopicBox): { attributes: Attributes; defs: Drawing[] } {
+  const { fill, fillEnd, outline } = box.style
+  const attributes: Attributes = {}
+  const defs: Drawing[] = []
+  if (fill && fillEnd) {
+    const id = `fill-${box.topic.id}`
+    const stop = (offset: number, colour: string) => drawing('stop', { offset, 'stop-color': colour })
+    defs.push(drawing('defs', {}, [drawing('linearGradient', { id }, [stop(0, fill), stop(1, fillEnd)])]))
+    attributes.fill = `url(#${id})`
+  } else if (fill) attributes.fill = fill
+  if (outline) Object.assign(attributes, { stroke: outline, 'stroke-width': 1.6 })
+  return { attributes, defs }
+}
+
+/** What lies behind the text: the shape, the sheet of a doorway, and the bar at the side from which the topic grows. */
+function ground(box: TopicBox): Drawing[] {
+  const { width, height, style } = box
+  const { shape } = style
+  const { attributes, defs } = picked(box)
+  const tone = boxTone(box)
+  const parts = [...defs]
+  const stands = style.fill !== null || style.outline !== null
+  if (box.behind !== null && box.parent) parts.push(...doorwayLeaf(box, attributes))
+  else if (shape === 'sketch') {
+    const path = sketched(`M2 2H${px(width - 2)}V${px(height - 2)}H2Z`, box.topic.id)
+    parts.push(drawing('path', { d: path, class: `ground ground-sketch ${tone}`, ...attributes }))
+  } else if (stands || !(shape === 'bar' || shape === 'rule' || shape === 'bare')) {
+    const size = { width: px(width), height: px(height), rx: shape === 'pill' ? px(height / 2) : stands ? 5 : 6 }
+    const own = style.fill ? '' : ` ground-${shape}`
+    parts.push(drawing('rect', { ...size, class: `ground${own} ${tone}`, ...attributes }))
+  }
+  if (shape === 'bar') parts.push(bar(box))
+  if (shape === 'rule')
+    parts.push(drawing('rect', { y: px(height - 2), width: px(width), height: 2, class: `bar ${tone}` }))
   return parts
 }
 
@@ -40,74 +82,172 @@ function bar(box: TopicBox): Drawing {
       : growth === 'up'
         ? { ...level, y: px(height - BAR) }
         : { ...upright, x: box.growsLeft ? px(width - BAR) : 0 }
-  return drawing('rect', { ...at, class: `bar hue-${box.hue}` })
+  return drawing('rect', { ...at, class: `bar ${boxTone(box)}` })
 }
 
-/** Where the text begins: after the signs and the corner on branches that grow to the left. */
+const pictureHeight = ({ face }: TopicBox) => (face.picture ? face.picture.height + PICTURE_GAP : 0)
+/** The upper edge of the row with badges, text and signs. */
+const rowTop = (box: TopicBox) => box.style.padY + pictureHeight(box)
+
+function pictureOf(box: TopicBox, pictureAddress: PictureAddress): Drawing[] {
+  const { picture } = box.face
+  if (!picture) return []
+  const { padX, padY } = box.style
+  const size = { width: px(picture.width), height: px(picture.height) }
+  const at = { x: px(box.growsLeft ? box.width - padX - picture.width : padX), y: px(padY) }
+  const href = pictureAddress(picture.file, picture.width * 2)
+  return [
+    href
+      ? drawing('image', { ...at, ...size, href, class: 'topic-picture', preserveAspectRatio: 'xMidYMid meet' })
+      : drawing('rect', { ...at, ...size, class: 'picture-missing' }),
+  ]
+}
+
+/** Where the text begins: after the badges, and after the signs and the corner on branches that grow to the left. */
 function textStart(box: TopicBox): number {
-  const { padX } = typeSizeAt(box.level)
-  return box.growsLeft ? box.width - padX - box.text.width : padX
+  const { padX } = box.style
+  return box.growsLeft ? box.width - padX - box.text.width : padX + box.face.badges.length * BADGE.step
 }
 
-function textLines(box: TopicBox): Drawing[] {
-  const type = typeSizeAt(box.level)
+const FONTS: readonly LookFont[] = ['plain', 'reading', 'hand']
+
+/** The classes that set a text in a cut of a font. */
+function faceClasses(face: FaceName): string {
+  const font = FONTS.find((name) => face.startsWith(name)) ?? 'plain'
+  return `font-${font}${face.includes('-bold') ? ' bold' : ''}`
+}
+
+/** The class and the ink of what is written on the ground of its topic, as fill and as stroke. */
+function inkOf(box: TopicBox): { name: string; fill: Attributes; stroke: Attributes } {
+  const { shape, ink } = box.style
+  if (ink) return { name: '', fill: { fill: ink }, stroke: { stroke: ink } }
+  const onLeaf = box.behind !== null && box.parent !== null
+  return { name: !onLeaf && (shape === 'slab' || shape === 'block') ? ` on-${shape}` : '', fill: {}, stroke: {} }
+}
+
+function textLines(box: TopicBox, top: number): Drawing[] {
+  const { face, italic, size, lineHeight } = box.style
   const start = textStart(box)
+  const ink = inkOf(box)
+  const name = `topic-text ${faceClasses(face)}${italic ? ' italic' : ''}${ink.name}`
   return box.text.lines.map((line, i) => {
     const x = box.growsLeft ? start + box.text.width - line.width : start
-    const y = type.padY + i * type.lineHeight + type.lineHeight * BASELINE
-    const fitted: Record<string, string | number> = line.exact
-      ? {}
-      : { textLength: px(line.width), lengthAdjust: 'spacingAndGlyphs' }
-    return drawing('text', { x: px(x), y: px(y), class: `topic-text level-${Math.min(box.level, 2)}`, ...fitted }, [
-      line.text,
-    ])
+    const y = top + i * lineHeight + lineHeight * BASELINE
+    const fitted: Attributes = line.exact ? {} : { textLength: px(line.width), lengthAdjust: 'spacingAndGlyphs' }
+    return drawing('text', { x: px(x), y: px(y), 'font-size': size, class: name, ...ink.fill, ...fitted }, [line.text])
   })
 }
 
+function badgeRow(box: TopicBox, top: number): Drawing[] {
+  const { badges } = box.face
+  const y = px(top + (box.style.lineHeight - BADGE.size) / 2)
+  const start = textStart(box) - badges.length * BADGE.step
+  const ink = inkOf(box)
+  return badges.map((badge, i) => {
+    const path = iconPath(badge)
+    const drawn = path
+      ? drawing('path', {
+          d: path,
+          transform: `scale(${BADGE.size / 24})`,
+          class: `badge-outline ${boxTone(box)}${ink.name}`,
+          ...ink.stroke,
+        })
+      : drawing('text', { x: BADGE.size / 2, y: 14.5, class: 'badge-emoji', 'text-anchor': 'middle' }, [
+          badge.startsWith('icon:') ? '?' : badge,
+        ])
+    return drawing(
+      'g',
+      { class: 'badge', 'data-badge': i, transform: `translate(${px(start + i * BADGE.step)} ${y})` },
+      [
+        drawing('title', {}, [badgeName(badge)]),
+        drawing('rect', { width: BADGE.size, height: BADGE.size, class: 'sign-reach' }),
+        drawn,
+      ],
+    )
+  })
+}
+
+function excerptLines(box: TopicBox): Drawing[] {
+  const { excerpt, picture } = box.face
+  if (!excerpt) return []
+  const { padX, padY } = box.style
+  const top = padY + (picture ? picture.height + PICTURE_GAP : 0) + rowHeight(box) + EXCERPT.gap
+  const ink = inkOf(box)
+  return excerpt.lines.map((line, i) => {
+    const x = box.growsLeft ? box.width - padX - excerpt.width : padX
+    const y = top + i * EXCERPT.lineHeight + EXCERPT.lineHeight * BASELINE
+    return drawing('text', { x: px(x), y: px(y), class: `excerpt${ink.name}`, ...ink.fill }, [line.text])
+  })
+}
+
+const rowHeight = ({ text, face }: TopicBox) => Math.max(text.height, face.badges.length > 0 ? BADGE.size : 0)
+
+function tagRow(box: TopicBox): Drawing[] {
+  const { tags, width, height } = box.face.tags
+  const { padX, padY } = box.style
+  const top = box.height - padY - height
+  const left = box.growsLeft ? box.width - padX - width : padX
+  return tags.map((tag) =>
+    drawing(
+      'g',
+      {
+        class: `tag ${tag.tone === null ? '' : toneClass('spruce', tag.tone)}`,
+        transform: `translate(${px(left + tag.x)} ${px(top + tag.y)})`,
+      },
+      [
+        drawing('rect', { width: px(tag.width), height: TAGS.height, rx: 3 }),
+        drawing('text', { x: TAGS.padX, y: 12.5 }, [tag.name]),
+      ],
+    ),
+  )
+}
+
 /** The sheet of a doorway with its turned-down corner: there is more beneath. */
-function doorwayLeaf(box: TopicBox): Drawing[] {
+function doorwayLeaf(box: TopicBox, attributes: Attributes): Drawing[] {
   const { width, height } = box
+  const tone = boxTone(box)
   const sheet = box.growsLeft
     ? `M${CORNER} 0H${px(width)}V${px(height)}H0V${CORNER}Z`
     : `M0 0H${px(width - CORNER)}L${px(width)} ${CORNER}V${px(height)}H0Z`
   const fold = box.growsLeft ? `M${CORNER} 0V${CORNER}H0Z` : `M${px(width - CORNER)} 0V${CORNER}H${px(width)}Z`
   return [
-    drawing('path', { d: sheet, class: `leaf hue-${box.hue}` }),
-    drawing('path', { d: fold, class: `fold hue-${box.hue}` }),
+    drawing('path', { d: sheet, class: `leaf ${tone}${box.style.fill ? ' picked' : ''}`, ...attributes }),
+    drawing('path', { d: fold, class: `fold ${tone}` }),
   ]
 }
 
 function doorwayNumber(box: TopicBox): Drawing {
   const x = box.growsLeft ? DOORWAY_WIDTH / 2 - 2 : box.width - DOORWAY_WIDTH / 2 + 2
-  return drawing('text', { x: px(x), y: px(box.height - 6), class: `behind hue-${box.hue}`, 'text-anchor': 'middle' }, [
-    String(box.behind),
-  ])
+  const { name, fill } = inkOf(box)
+  return drawing(
+    'text',
+    {
+      x: px(x),
+      y: px(box.height - 6),
+      class: `behind ${boxTone(box)}${box.parent ? '' : name}`,
+      'text-anchor': 'middle',
+      ...fill,
+    },
+    [String(box.behind)],
+  )
 }
 
-function signRow(box: TopicBox): Drawing[] {
+function signRow(box: TopicBox, top: number): Drawing[] {
   const row: Drawing[] = []
-  const { padX, padY, lineHeight } = typeSizeAt(box.level)
-  const y = padY + (lineHeight - 14) / 2
+  const { padX, lineHeight } = box.style
+  const ink = inkOf(box)
+  const y = top + (lineHeight - SIGN_HEIGHT) / 2
   let x = box.growsLeft
     ? (box.behind !== null ? DOORWAY_WIDTH : 0) + 4
     : textStart(box) + box.text.width + Math.min(padX, 8)
   for (const { sign, count } of box.signs) {
-    const name = signName(sign, count)
     row.push(
-      drawing(
-        'g',
-        {
-          class: `sign level-${Math.min(box.level, 2)}-signs`,
-          'data-sign': sign,
-          transform: `translate(${px(x)} ${px(y)})`,
-        },
-        [
-          drawing('title', {}, [name]),
-          drawing('rect', { width: SIGN_SIZE, height: 14, class: 'sign-reach' }),
-          drawing('path', { d: SIGN_PATHS[sign], transform: 'scale(0.58)', class: 'sign-outline' }),
-          ...(count > 1 ? [drawing('text', { x: 15, y: 11, class: 'sign-count' }, [String(count)])] : []),
-        ],
-      ),
+      drawing('g', { class: `sign${ink.name}`, 'data-sign': sign, transform: `translate(${px(x)} ${px(y)})` }, [
+        drawing('title', {}, [signName(sign, count)]),
+        drawing('rect', { width: SIGN_SIZE, height: SIGN_HEIGHT, class: 'sign-reach' }),
+        drawing('path', { d: SIGN_PATHS[sign], transform: 'scale(0.58)', class: 'sign-outline', ...ink.stroke }),
+        ...(count > 1 ? [drawing('text', { x: 15, y: 11, class: 'sign-count', ...ink.fill }, [String(count)])] : []),
+      ]),
     )
     x += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
   }
@@ -123,7 +263,7 @@ function foldPoint({ growth, growsLeft, width, height }: TopicBox): { x: number;
 /** How much is folded away, at the side where it would appear. */
 function foldSign(box: TopicBox): Drawing {
   const { x, y } = foldPoint(box)
-  return drawing('g', { class: `fold-sign hue-${box.hue}`, 'data-fold': box.topic.id }, [
+  return drawing('g', { class: `fold-sign ${boxTone(box)}`, 'data-fold': box.topic.id }, [
     drawing('title', {}, [`${box.hidden} folded`]),
     drawing('rect', { x: x - 13, y: px(y - 9), width: 26, height: 18, rx: 9 }),
     drawing('text', { x, y: px(y + 4), 'text-anchor': 'middle' }, [String(box.hidden)]),

@@ -1,6 +1,7 @@
 import metrics from './font-metrics.generated.json'
 
-export type Weight = 400 | 600
+/** A cut of a shipped font. */
+export type FaceName = `${'plain' | 'reading'}${'' | '-bold'}${'' | '-italic'}` | `hand${'' | '-bold'}`
 
 /** A line of wrapped text. `exact` is false where a letter is not in the shipped fonts and its width is an upper bound. */
 export interface Line {
@@ -18,9 +19,13 @@ interface Face {
   kerning: Float64Array
 }
 
-function loadFace(weight: Weight): Face {
-  const face = metrics[weight]
-  const em = face.unitsPerEm
+interface Metrics {
+  unitsPerEm: number
+  widths: Readonly<Record<string, number>>
+  kerning: Readonly<Record<string, number>>
+}
+
+function loadFace({ unitsPerEm: em, ...face }: Metrics): Face {
   const widths = new Map(Object.entries(face.widths).map(([code, width]) => [Number(code), width / em]))
   const small = new Float64Array(256).fill(Number.NaN)
   for (const [code, width] of widths) if (code < 256) small[code] = width
@@ -30,8 +35,24 @@ function loadFace(weight: Weight): Face {
   return { widths, small, kerning }
 }
 
-const faces: Partial<Record<Weight, Face>> = {}
-const faceOf = (weight: Weight): Face => (faces[weight] ??= loadFace(weight))
+const metricsOf: Partial<Record<FaceName, Metrics>> = { ...metrics }
+const faces: Partial<Record<FaceName, Face>> = {}
+
+/** A letter of another cut is hardly ever wider than this, seen from the plain one. */
+const UNKNOWN_CUT = 1.25
+
+/** Makes known the metrics of further cuts; see `more-fonts.ts`. Until then their texts count with upper bounds. */
+export function addFaces(more: Partial<Record<FaceName, Metrics>>): void {
+  Object.assign(metricsOf, more)
+}
+
+export const knowsFace = (name: FaceName): boolean => metricsOf[name] !== undefined
+
+function faceOf(name: FaceName): Face {
+  const known = metricsOf[name]
+  if (known) return (faces[name] ??= loadFace(known))
+  return faceOf(name.includes('bold') ? 'plain-bold' : 'plain')
+}
 
 /** Upper bounds in em for what the shipped fonts do not draw. */
 const WIDE = 1.4
@@ -41,10 +62,10 @@ const INVISIBLE = /[\p{M}\p{Cf}]/u
  * Width of one line of text in px, from the advance widths and kerning of the shipped fonts, so that browser, worker
  * and server agree to a hundredth of a pixel. Letters without a shipped font count with an upper bound. Linear.
  */
-export function measureLine(text: string, size: number, weight: Weight): { width: number; exact: boolean } {
-  const { widths, small, kerning } = faceOf(weight)
+export function measureLine(text: string, size: number, face: FaceName): { width: number; exact: boolean } {
+  const { widths, small, kerning } = faceOf(face)
   let em = 0
-  let exact = true
+  let exact = knowsFace(face)
   let before = 0
   for (let i = 0; i < text.length; i++) {
     let code = text.charCodeAt(i)
@@ -65,7 +86,7 @@ export function measureLine(text: string, size: number, weight: Weight): { width
       if (!INVISIBLE.test(String.fromCodePoint(code))) em += WIDE
     }
   }
-  return { width: em * size, exact }
+  return { width: em * size * (knowsFace(face) ? 1 : UNKNOWN_CUT), exact }
 }
 
 const NO_SPACES = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/u
@@ -86,11 +107,11 @@ function pieces(paragraph: string): string[] {
 }
 
 /** The longest beginnings of a word that fit, for words wider than a whole line. */
-function chop(word: string, maxWidth: number, size: number, weight: Weight): string[] {
+function chop(word: string, maxWidth: number, size: number, face: FaceName): string[] {
   const parts: string[] = []
   let part = ''
   for (const { segment } of graphemes.segment(word)) {
-    if (part !== '' && measureLine(part + segment, size, weight).width > maxWidth) {
+    if (part !== '' && measureLine(part + segment, size, face).width > maxWidth) {
       parts.push(part)
       part = ''
     }
@@ -104,26 +125,26 @@ function chop(word: string, maxWidth: number, size: number, weight: Weight): str
  * possible and at every line break. Always gives at least one line. Space at the end of a line is dropped.
  * Word boundaries follow Unicode Standard Annex 29 for scripts that are written without spaces.
  */
-export function wrapText(text: string, maxWidth: number, size: number, weight: Weight): Line[] {
+export function wrapText(text: string, maxWidth: number, size: number, face: FaceName): Line[] {
   const lines: Line[] = []
   const push = (line: string) => {
     const trimmed = line.trimEnd()
-    lines.push({ text: trimmed, ...measureLine(trimmed, size, weight) })
+    lines.push({ text: trimmed, ...measureLine(trimmed, size, face) })
   }
   for (const paragraph of text.split('\n')) {
-    if (measureLine(paragraph, size, weight).width <= maxWidth) {
+    if (measureLine(paragraph, size, face).width <= maxWidth) {
       push(paragraph)
       continue
     }
     let line = ''
     for (const piece of pieces(paragraph)) {
-      if (line !== '' && measureLine((line + piece).trimEnd(), size, weight).width > maxWidth) {
+      if (line !== '' && measureLine((line + piece).trimEnd(), size, face).width > maxWidth) {
         push(line)
         line = ''
       }
-      if (line !== '' || measureLine(piece.trimEnd(), size, weight).width <= maxWidth) line += piece
+      if (line !== '' || measureLine(piece.trimEnd(), size, face).width <= maxWidth) line += piece
       else {
-        const parts = chop(piece, maxWidth, size, weight)
+        const parts = chop(piece, maxWidth, size, face)
         for (const part of parts.slice(0, -1)) push(part)
         line = parts.at(-1)!
       }

@@ -33,6 +33,12 @@ function wantReferences(wanted: Wanted, { kind, id, after }: Edit): void {
   want(wanted, 'map', fields.toMap)
   want(wanted, 'topic', fields.topic)
   want(wanted, 'file', fields.file)
+  const picture = (fields.picture ?? {}) as Record<string, unknown>
+  want(wanted, 'file', picture.file)
+  const look = (fields.look ?? {}) as Record<string, unknown>
+  const background = (look.background ?? {}) as Record<string, unknown>
+  want(wanted, 'file', background.picture)
+  if (Array.isArray(fields.tags)) for (const tag of fields.tags) want(wanted, 'tag', tag)
   if (Array.isArray(fields.topics)) for (const topic of fields.topics) want(wanted, 'topic', topic)
 }
 

@@ -71,13 +71,17 @@ async function* chunked(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffe
   if (length > 0) yield Buffer.concat(parts)
 }
 
+/** A drawing in SVG: its first element tells, behind a declaration, comments and space. */
+const SVG = /^\ufeff?(?:\s|<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i
+
 async function typeOf(head: Buffer): Promise<string> {
   const found = await fileTypeFromBuffer(head)
-  if (found) return found.mime
   const text = head.toString('utf8')
+  if (found) return found.mime === 'application/xml' && SVG.test(text) ? 'image/svg+xml' : found.mime
   // A cut through the middle of a letter at the end of the sample is no sign of binary content.
   const readable = head.length > 0 && !text.includes('\u0000') && !text.slice(0, -4).includes('\ufffd')
-  return readable ? 'text/plain' : 'application/octet-stream'
+  if (!readable) return 'application/octet-stream'
+  return SVG.test(text) ? 'image/svg+xml' : 'text/plain'
 }
 
 /** The bytes from `start` to `end` (inclusive), chunk by chunk. */

@@ -1,5 +1,7 @@
+import type { FileRecord } from '../../core/records/file'
 import { streamFrom } from '../http/streams'
 import { readContent } from './contents'
+import { thumbnail } from './pictures'
 
 /** Types that a browser may show by itself: pictures and documents in which nothing can run. */
 const SHOWN = new Set([
@@ -41,6 +43,18 @@ export function serveContent(
   headers.set('Content-Length', String(end - start + 1))
   if (range) headers.set('Content-Range', `bytes ${start}-${end}/${content.size}`)
   return new Response(streamFrom(readContent(content.sha256, start, end)), { status: range ? 206 : 200, headers })
+}
+
+/** Answers with a picture in about the width asked for. The same file never changes, so it is kept by the browser. */
+export async function servePicture(request: Request, file: FileRecord, width: number): Promise<Response> {
+  const headers = new Headers({
+    'Content-Type': 'image/webp',
+    'Content-Security-Policy': "sandbox; default-src 'none'",
+    'Cache-Control': 'private, max-age=31536000, immutable',
+    ETag: `"${file.sha256}-${width}"`,
+  })
+  if (request.headers.get('if-none-match') === headers.get('ETag')) return new Response(null, { status: 304, headers })
+  return new Response(new Uint8Array(await thumbnail(file, width)), { headers })
 }
 
 /** One range of bytes as in RFC 9110, 14.2; several ranges, or anything else, are answered with the whole. */

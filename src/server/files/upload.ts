@@ -1,6 +1,11 @@
 import { v7 as uuid } from 'uuid'
+import { z } from 'zod'
 import type { CommittedChange, Edit } from '../../core/changes/edit'
 import { attachFiles } from '../../core/commands/attachments'
+import type { Outcome } from '../../core/commands/command'
+import { setBackground } from '../../core/commands/looks'
+import { putPicture } from '../../core/commands/pictures'
+import { backdropOf } from '../../core/look/styles'
 import type { FileRecord } from '../../core/records/file'
 import { FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
@@ -10,6 +15,7 @@ import { snapshot } from '../database'
 import { Failure } from '../http/failure'
 import { loadInto } from '../records/tables'
 import { storeContent } from './contents'
+import { pictureSize } from './pictures'
 
 /** A name without path, control characters and surrounding space; never empty. */
 export function plainName(name: string): string {
@@ -31,26 +37,48 @@ export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>)
   const plain = plainName(name)
   const ending = plain.split('.').at(-1)!.toLowerCase()
   const type = content.type === 'text/plain' ? (TEXT_TYPES[ending] ?? content.type) : content.type
-  return { id: FileId.parse(uuid()), sha256: content.sha256, name: plain, type, size: content.size, trashed: false }
+  const { sha256, size } = content
+  const picture = await pictureSize(content)
+  return { id: FileId.parse(uuid()), sha256, name: plain, type, size, picture, trashed: false }
 }
 
-/** Stores an upload and hangs it onto a topic, as one change. */
+/** What an upload becomes: a file on a topic, its picture, or what lies behind the map of the topic. */
+export const Use = z.enum(['file', 'picture', 'background'])
+type Use = z.infer<typeof Use>
+
+function putToUse(records: Records, topic: TopicId, file: FileRecord, use: Use): Outcome {
+  const making = { newId: uuid }
+  if (use === 'file') return attachFiles(records, { topic, files: [file.id] }, making)
+  const natural = file.picture
+  if (!natural) throw new Failure(415, `${file.name} is not a picture that can be shown. Nothing was changed.`)
+  if (use === 'picture') return putPicture(records, { topic, file: file.id, natural }, making)
+  const { map } = records.need('topic', topic).place
+  const before = backdropOf(records, map)
+  const background = { pattern: before.pattern, tone: before.tone, picture: file.id }
+  return setBackground(records, { at: { map }, background }, making)
+}
+
+/** Stores an upload and puts it to its use at a topic, as one change. */
 export async function uploadToTopic(
   collection: string,
   author: Author,
   topic: TopicId,
   name: string,
+  use: Use,
   stream: AsyncIterable<Uint8Array>,
 ): Promise<CommittedChange> {
   const records = await snapshot(async (client) => {
     const held = new Records()
     await loadInto(held, client, 'topic', collection, 'AND id = $2', [topic])
     await loadInto(held, client, 'attachment', collection, 'AND topic = $2', [topic])
+    await loadInto(held, client, 'collection', collection)
+    const maps = [...held.all('topic')].map(({ place }) => place.map)
+    await loadInto(held, client, 'map', collection, 'AND id = ANY($2)', [maps])
     return held
   })
   if (!records.get('topic', topic)) throw new Failure(404, 'The topic for this file is gone.')
   const file = await storeFile(name, stream)
-  const { change } = attachFiles(records, { topic, files: [file.id] }, { newId: uuid })
+  const { change } = putToUse(records, topic, file, use)
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
   const label = change.label.replace('a file', file.name.slice(0, 80))
   const result = await submitChange(collection, {

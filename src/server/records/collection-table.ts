@@ -3,9 +3,9 @@ import type { Table } from './table'
 /** Collections are made by `createCollection`; a change only alters the one that it belongs to. */
 export const collectionTable: Table<'collection'> = {
   kind: 'collection',
-  select: `SELECT id, title, home_map AS "homeMap", trashed FROM collection WHERE id = $1`,
+  select: `SELECT id, title, home_map AS "homeMap", look, trashed FROM collection WHERE id = $1`,
   upsert: `
-    UPDATE collection SET title = r.title, home_map = r."homeMap", trashed = r.trashed
-    FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, title text, "homeMap" uuid, trashed boolean)
+    UPDATE collection SET title = r.title, home_map = r."homeMap", look = r.look, trashed = r.trashed
+    FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, title text, "homeMap" uuid, look jsonb, trashed boolean)
     WHERE collection.id = $1 AND r.id = $1`,
 }

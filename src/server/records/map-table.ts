@@ -3,13 +3,14 @@ import type { Table } from './table'
 export const mapTable: Table<'map'> = {
   kind: 'map',
   select: `
-    SELECT id, title, home_doorway AS "homeDoorway", layout, spacing, numbering, trashed FROM map WHERE collection = $1`,
+    SELECT id, title, home_doorway AS "homeDoorway", layout, spacing, numbering, look, trashed FROM map WHERE collection = $1`,
   upsert: `
-    INSERT INTO map (collection, id, title, home_doorway, layout, spacing, numbering, trashed)
-    SELECT $1, r.id, r.title, r."homeDoorway", r.layout, r.spacing, r.numbering, r.trashed
+    INSERT INTO map (collection, id, title, home_doorway, layout, spacing, numbering, look, trashed)
+    SELECT $1, r.id, r.title, r."homeDoorway", r.layout, r.spacing, r.numbering, r.look, r.trashed
     FROM jsonb_to_recordset($2::jsonb)
-      AS r(id uuid, title text, "homeDoorway" uuid, layout text, spacing float8, numbering text, trashed boolean)
+      AS r(id uuid, title text, "homeDoorway" uuid, layout text, spacing float8, numbering text, look jsonb,
+           trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET
       title = excluded.title, home_doorway = excluded.home_doorway, layout = excluded.layout,
-      spacing = excluded.spacing, numbering = excluded.numbering, trashed = excluded.trashed`,
+      spacing = excluded.spacing, numbering = excluded.numbering, look = excluded.look, trashed = excluded.trashed`,
 }

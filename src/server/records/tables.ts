@@ -6,9 +6,11 @@ import { collectionTable } from './collection-table'
 import { crosslinkTable } from './crosslink-table'
 import { enclosureTable } from './enclosure-table'
 import { fileTable } from './file-table'
+import { lookTable } from './look-table'
 import { mapTable } from './map-table'
 import { noteTable } from './note-table'
 import type { Table } from './table'
+import { tagTable } from './tag-table'
 import { topicTable } from './topic-table'
 import { weblinkTable } from './weblink-table'
 
@@ -22,6 +24,8 @@ const tables: { [K in RecordKind]: Table<K> } = {
   attachment: attachmentTable,
   file: fileTable,
   enclosure: enclosureTable,
+  tag: tagTable,
+  look: lookTable,
 }
 
 /** Records of one kind. `condition` narrows by further parameters from `$2` on, e.g. `AND id = ANY($2)`. */

@@ -1,7 +1,13 @@
 import { createElement, memo, type ReactNode } from 'react'
 import type { Drawing } from '../../core/scene/drawing'
 
-const REACT_NAMES: Record<string, string> = { class: 'className', 'text-anchor': 'textAnchor' }
+const REACT_NAMES: Record<string, string> = {
+  class: 'className',
+  'text-anchor': 'textAnchor',
+  'font-size': 'fontSize',
+  'stroke-width': 'strokeWidth',
+  'stop-color': 'stopColor',
+}
 
 function elementOf(drawing: Drawing | string, key: number): ReactNode {
   if (typeof drawing === 'string') return drawing

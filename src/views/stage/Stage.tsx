@@ -1,7 +1,6 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import { MapLayouter } from '../../core/layout/map-layout'
-import { typeSizeAt } from '../../core/layout/topic-box'
 import { buildScene } from '../../core/scene/scene'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { useSession } from '../sync/use-session'
@@ -196,10 +195,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
                 <DrawingElement key={connector.key} drawing={connector.drawing} />
               ) : null,
             )}
-            {bars &&
-              [...bars].map(([hue, path]) => (
-                <path key={hue} d={path} className={`${styles.farBar} hue-${hue}`} data-root={hue < 0} />
-              ))}
+            {bars && [...bars].map(([hue, path]) => <path key={hue} d={path} className={`${styles.farBar} ${hue}`} />)}
             {visible.map((box) =>
               bars && !selected.has(box.topic.id) ? null : (
                 <TopicNode
@@ -245,11 +241,13 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
                 left: at.applyX(editedBox.x),
                 top: at.applyY(editedBox.y),
                 minWidth: Math.max(60, (editedBox.width + 8) * at.k),
-                maxWidth: (typeSizeAt(editedBox.level).maxWidth + 40) * at.k,
-                fontSize: typeSizeAt(editedBox.level).size * Math.max(at.k, 0.7),
-                fontWeight: typeSizeAt(editedBox.level).weight,
-                lineHeight: `${typeSizeAt(editedBox.level).lineHeight * Math.max(at.k, 0.7)}px`,
-                padding: `${typeSizeAt(editedBox.level).padY * at.k}px 8px`,
+                maxWidth: (editedBox.style.maxWidth + 40) * at.k,
+                fontSize: editedBox.style.size * Math.max(at.k, 0.7),
+                fontFamily: `var(--${FONT_OF[editedBox.style.face.split('-')[0]!]}-font)`,
+                fontWeight: editedBox.style.face.includes('-bold') ? 600 : 400,
+                fontStyle: editedBox.style.italic ? 'italic' : 'normal',
+                lineHeight: `${editedBox.style.lineHeight * Math.max(at.k, 0.7)}px`,
+                padding: `${editedBox.style.padY * at.k}px 8px`,
               }}
             />
           )}
@@ -280,6 +278,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     </div>
   )
 }
+
+const FONT_OF: Record<string, string> = { plain: 'interface', reading: 'reading', hand: 'hand' }
 
 /** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
 function PlusButtons({

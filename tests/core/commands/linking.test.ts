@@ -92,7 +92,15 @@ describe('files', () => {
     const topic = garden.topic('Garden')
     const files = ['plan.csv', 'map.svg'].map((name, i) => {
       const id = FileId.parse(`00000000-0000-7000-a000-00000000000${i + 1}`)
-      garden.records.put('file', { id, sha256: 'a'.repeat(64), name, type: 'text/plain', size: 3, trashed: false })
+      garden.records.put('file', {
+        id,
+        sha256: 'a'.repeat(64),
+        name,
+        type: 'text/plain',
+        size: 3,
+        picture: null,
+        trashed: false,
+      })
       return id
     })
     garden.do((r, m) => attachFiles(r, { topic, files }, m))
@@ -154,6 +162,7 @@ describe('importing pages', () => {
       name: 'plan.csv',
       type: 'text/csv',
       size: 3,
+      picture: null,
       trashed: false,
     })
     const pages = [

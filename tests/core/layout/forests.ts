@@ -1,11 +1,14 @@
 import fc from 'fast-check'
 import { blankTopic } from '../../../src/core/commands/add-topic'
 import type { MapLayout, TopicBox } from '../../../src/core/layout/boxes'
-import { EnclosureId, MapId, TopicId } from '../../../src/core/records/ids'
+import { EnclosureId, FileId, MapId, TopicId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
+import { type MapLook, PLAIN_MAP_LOOK, TopicShape, WholeLook } from '../../../src/core/records/look'
+import type { MapRecord } from '../../../src/core/records/map'
 import { Records } from '../../../src/core/records/records'
 import type { TopicRecord } from '../../../src/core/records/topic'
 
+const PICTURE = FileId.parse('00000000-0000-7000-8000-00000000bbbb')
 export const MAP = MapId.parse('00000000-0000-7000-8000-00000000aaaa')
 export const topicId = (i: number) => TopicId.parse(`00000000-0000-7000-8000-${i.toString(16).padStart(12, '0')}`)
 const enclosureId = (i: number) => EnclosureId.parse(`00000000-0000-7000-8001-${i.toString(16).padStart(12, '0')}`)
@@ -30,10 +33,31 @@ export const sapling = fc.record({
   folded: fc.nat(14).map((n) => n === 0),
   day: fc.option(fc.nat(300), { nil: null }),
   number: fc.nat(20).map((n) => (n === 0 ? '7b' : null)),
+  /** What it shows besides its text: looks of its own and of its branch, a picture, badges. */
+  dress: fc.oneof(
+    { weight: 5, arbitrary: fc.constant({}) },
+    {
+      weight: 1,
+      arbitrary: fc.record({
+        look: fc.option(fc.record({ size: fc.constantFrom(12, 24, 40), fill: fc.constant('#204060') })),
+        branchLook: fc.option(
+          fc.record({
+            shape: fc.constantFrom(...TopicShape.options),
+            font: fc.constantFrom('plain' as const, 'hand' as const),
+          }),
+        ),
+        picture: fc.option(
+          fc.record({ file: fc.constant(PICTURE), width: fc.nat(300).map((n) => n + 16), height: fc.constant(90) }),
+        ),
+        badges: fc.array(fc.constantFrom('icon:star', '🌱', 'icon:flag'), { maxLength: 3 }),
+      }),
+    },
+  ),
 })
 export type Sapling = typeof sapling extends fc.Arbitrary<infer S> ? S : never
 
 export const ground = fc.record({
+  look: fc.constantFrom(null, ...WholeLook.options).map((whole) => whole && { ...PLAIN_MAP_LOOK, whole }),
   layout: fc.constantFrom(...LayoutKind.options),
   spacing: fc.constantFrom(0.6, 1, 1.7),
   numbering: fc.constantFrom(null, 'decimal' as const, 'turns' as const, 'sections' as const),
@@ -43,7 +67,7 @@ const WORDS = ['water', 'a', 'ditch-blocking', 'peat', 'dipwell', 'of', 'Sphagnu
 const day = (offset: number) => new Date(Date.UTC(2026, 0, 1 + offset)).toISOString().slice(0, 10)
 
 function topicOf(saplings: readonly Sapling[], i: number): TopicRecord {
-  const { parent, words, left, layout, byHand, loose, folded, day: offset, number } = saplings[i]!
+  const { parent, words, left, layout, byHand, loose, folded, day: offset, number, dress } = saplings[i]!
   const hangs = i > 0 && !loose
   const place = {
     map: MAP,
@@ -55,15 +79,15 @@ function topicOf(saplings: readonly Sapling[], i: number): TopicRecord {
   }
   const text = Array.from({ length: words + 1 }, (_, n) => WORDS[(i + n) % WORDS.length]).join(' ')
   const dates = offset === null ? null : { start: day(offset), end: null }
-  return { ...blankTopic(topicId(i), place, text), layout, folded, dates, number }
+  return { ...blankTopic(topicId(i), place, text), layout, folded, dates, number, ...dress }
 }
 
 export function recordsOf(
-  shape: { layout: LayoutKind; spacing: number; numbering: 'decimal' | 'turns' | 'sections' | null },
+  shape: Pick<MapRecord, 'layout' | 'spacing' | 'numbering'> & { look?: MapLook | null },
   saplings: readonly Sapling[],
 ): Records {
   const records = new Records()
-  records.put('map', { id: MAP, title: 'Forest', homeDoorway: null, ...shape, trashed: false })
+  records.put('map', { id: MAP, title: 'Forest', homeDoorway: null, look: null, ...shape, trashed: false })
   saplings.forEach((_, i) => {
     records.put('topic', topicOf(saplings, i))
   })

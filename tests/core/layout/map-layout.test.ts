@@ -20,6 +20,7 @@ const plain: Sapling = {
   folded: false,
   day: null,
   number: null,
+  dress: {},
 }
 const shape = (layout: LayoutKind) => ({ layout, spacing: 1, numbering: null })
 const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, noTopics).byTopic.get(topicId(i))!

@@ -46,8 +46,8 @@ describe('a topic as it is drawn', () => {
   test('the root is a block, others have a bar in their hue at the side from which they grow', () => {
     const made = planted()
     const scene = sceneOf(made)
-    expect(markupOf(scene, made.garden, 'Garden')).toContain('class="root-block"')
-    expect(markupOf(scene, made.garden, 'Spring')).toMatch(/<rect [^>]*x="0" class="bar hue-0"\/>/)
+    expect(markupOf(scene, made.garden, 'Garden')).toContain('class="ground ground-slab root-tone"')
+    expect(markupOf(scene, made.garden, 'Spring')).toMatch(/<rect [^>]*x="0" class="bar spruce-0"\/>/)
     const left = scene.layout.boxes.find((box) => box.growsLeft)!
     const bar = drawTopic(left)
       .flatMap(parts)
@@ -92,8 +92,8 @@ describe('a topic as it is drawn', () => {
     const scene = buildScene(garden.records, made.map, () => 7)
     const door = scene.layout.boxes.find(({ topic }) => topic.opensMap)!
     const markup = drawTopic(door).map(toMarkup).join('')
-    expect(markup).toContain('class="leaf hue-')
-    expect(markup).toMatch(/class="behind hue-\d" text-anchor="middle">7</)
+    expect(markup).toContain('class="leaf spruce-')
+    expect(markup).toMatch(/class="behind spruce-\d" text-anchor="middle">7</)
     expect(markupOf(scene, garden, 'Summer')).toContain('<title>1 folded</title>')
   })
 })

@@ -4,16 +4,16 @@ import { measureLine, wrapText } from '../../../src/core/text/measure'
 
 describe('measuring text', () => {
   test('adds advance widths and kerning of the shipped font', () => {
-    const ab = measureLine('AV', 1000, 400).width
-    expect(ab).toBeLessThan(measureLine('A', 1000, 400).width + measureLine('V', 1000, 400).width)
-    expect(measureLine('bog', 20, 600).width).toBeGreaterThan(measureLine('bog', 20, 400).width)
-    expect(measureLine('', 20, 400)).toEqual({ width: 0, exact: true })
+    const ab = measureLine('AV', 1000, 'plain').width
+    expect(ab).toBeLessThan(measureLine('A', 1000, 'plain').width + measureLine('V', 1000, 'plain').width)
+    expect(measureLine('bog', 20, 'plain-bold').width).toBeGreaterThan(measureLine('bog', 20, 'plain').width)
+    expect(measureLine('', 20, 'plain')).toEqual({ width: 0, exact: true })
   })
 
   test('says where a letter is not in the fonts, and then errs to the wide side', () => {
-    expect(measureLine('Größe č ў', 16, 400).exact).toBe(true)
-    expect(measureLine('水', 16, 400)).toEqual({ width: 16 * 1.4, exact: false })
-    expect(measureLine('🌱', 16, 400).width).toBe(16 * 1.4)
+    expect(measureLine('Größe č ў', 16, 'plain').exact).toBe(true)
+    expect(measureLine('水', 16, 'plain')).toEqual({ width: 16 * 1.4, exact: false })
+    expect(measureLine('🌱', 16, 'plain').width).toBe(16 * 1.4)
   })
 
   test('wraps within the width and loses no word', () => {
@@ -23,7 +23,7 @@ describe('measuring text', () => {
         fc.array(word, { minLength: 1, maxLength: 40 }),
         fc.integer({ min: 120, max: 400 }),
         (words, width) => {
-          const lines = wrapText(words.join(' '), width, 15, 400)
+          const lines = wrapText(words.join(' '), width, 15, 'plain')
           for (const line of lines) expect(line.width).toBeLessThanOrEqual(width)
           expect(lines.map((line) => line.text).join(' ')).toBe(words.join(' '))
         },
@@ -32,8 +32,8 @@ describe('measuring text', () => {
   })
 
   test('breaks long words, scripts without spaces, and keeps line breaks', () => {
-    expect(wrapText('x'.repeat(5_000), 200, 15, 400).every(({ width }) => width <= 200)).toBe(true)
-    expect(wrapText('高層湿原の水位は夏に下がる'.repeat(3), 200, 15, 400).length).toBeGreaterThan(2)
-    expect(wrapText('one\n\ntwo', 200, 15, 400).map(({ text }) => text)).toEqual(['one', '', 'two'])
+    expect(wrapText('x'.repeat(5_000), 200, 15, 'plain').every(({ width }) => width <= 200)).toBe(true)
+    expect(wrapText('高層湿原の水位は夏に下がる'.repeat(3), 200, 15, 'plain').length).toBeGreaterThan(2)
+    expect(wrapText('one\n\ntwo', 200, 15, 'plain').map(({ text }) => text)).toEqual(['one', '', 'two'])
   })
 })

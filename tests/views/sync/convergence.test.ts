@@ -38,6 +38,8 @@ class Server {
       attachments: all.attachment!,
       files: all.file!,
       enclosures: all.enclosure!,
+      tags: all.tag!,
+      looks: all.look!,
       farTopics: [],
     }
   }

@@ -17,6 +17,8 @@ const snapshotOf = (garden: Garden, map: MapId, number: number): MapSnapshot => 
   notes: [...garden.records.all('note')],
   crosslinks: [...garden.records.all('crosslink')],
   weblinks: [],
+  tags: [],
+  looks: [],
   attachments: [],
   files: [],
   enclosures: [],

@@ -1,15 +1,16 @@
 import { fileOf } from '../../../../../server/files/find-file'
-import { serveContent } from '../../../../../server/files/serve-content'
+import { serveContent, servePicture } from '../../../../../server/files/serve-content'
 import { endpoint, pathId } from '../../../../../server/http/endpoint'
 import { FileIdInPath } from '../../../../../server/http/path-ids'
 
+/** The content of a file or, with `width`, a picture about as wide as that in px. */
 export const GET = endpoint({
   access: 'reader',
-  async handle({ who, request, params }) {
-    return serveContent(
-      request,
-      await fileOf(who.collection, pathId(FileIdInPath, params.file, 'file')),
-      'private, no-cache',
-    )
+  async handle({ who, request, url, params }) {
+    const file = await fileOf(who.collection, pathId(FileIdInPath, params.file, 'file'))
+    const width = url.searchParams.get('width')
+    return width !== null && file.picture
+      ? servePicture(request, file, Math.max(1, Number.parseInt(width, 10) || 1))
+      : serveContent(request, file, 'private, no-cache')
   },
 })

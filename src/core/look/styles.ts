@@ -1,0 +1,165 @@
+import type { Background, ConnectorForm, HueFamily, Look, MapLook, TopicShape } from '../records/look'
+import { PLAIN_MAP_LOOK } from '../records/look'
+import type { Records } from '../records/records'
+import type { FaceName } from '../text/measure'
+import { readableFill } from './contrast'
+import { WHOLE_LOOKS, type WholeLookParts } from './whole-looks'
+
+/** How a topic is drawn, with every value settled. Lengths in px. Equal styles are the same object. */
+export interface Style {
+  family: HueFamily
+  /** Instead of the hue that the branch has by its place. */
+  hue: number | null
+  shape: TopicShape
+  connector: ConnectorForm
+  tapering: boolean
+  face: FaceName
+  italic: boolean
+  size: number
+  lineHeight: number
+  /** Widest line before the text is broken. */
+  maxWidth: number
+  padX: number
+  padY: number
+  fill: string | null
+  fillEnd: string | null
+  /** The colour of text on a fill that was picked, so that it can be read. */
+  ink: string | null
+  outline: string | null
+  excerpt: boolean
+}
+
+/** Space between a shape and its text. */
+const PADDING: Record<TopicShape, readonly [x: number, y: number]> = {
+  slab: [18, 11],
+  bar: [8, 3],
+  block: [12, 6],
+  card: [11, 5],
+  frame: [11, 5],
+  pill: [16, 6],
+  rule: [5, 4],
+  sketch: [13, 8],
+  bare: [5, 3],
+}
+/** The same for a fill or outline that was picked for a topic whose shape leaves little space. */
+const LEAST_PADDING = [9, 4] as const
+const WIDEST = [280, 230] as const
+const PLAIN_SIZE = 15
+
+/** Levels that a look can tell apart: root, first, second, deeper. */
+export const LEVELS = 4
+const levelIndex = (level: number) => Math.min(Math.max(level, 0), LEVELS - 1)
+
+function settle(look: Look, level: number): Style {
+  const shape = look.shape ?? 'bar'
+  const size = look.size ?? PLAIN_SIZE
+  const font = look.font ?? 'plain'
+  const bold = look.bold ? ('-bold' as const) : ('' as const)
+  const italic = look.italic ? ('-italic' as const) : ('' as const)
+  const filled = look.fill ? readableFill(look.fill, look.fillEnd ?? null) : null
+  const [padX, padY] = PADDING[shape]
+  const stands = filled !== null || (look.outline ?? null) !== null
+  return {
+    family: look.family ?? 'spruce',
+    hue: look.hue ?? null,
+    shape,
+    connector: look.connector ?? 'spine',
+    tapering: look.tapering ?? false,
+    face: font === 'hand' ? `hand${bold}` : `${font}${bold}${italic}`,
+    italic: look.italic ?? false,
+    size,
+    lineHeight: Math.round(size * (font === 'reading' ? 1.36 : 1.3)),
+    maxWidth: Math.round((level <= 0 ? WIDEST[0] : WIDEST[1]) * Math.max(1, size / 20)),
+    padX: stands ? Math.max(padX, LEAST_PADDING[0]) : level === 1 && shape === 'bar' ? padX + 1 : padX,
+    padY: stands ? Math.max(padY, LEAST_PADDING[1]) : level === 1 && shape === 'bar' ? padY + 1 : padY,
+    fill: filled?.fill ?? null,
+    fillEnd: filled?.end ?? null,
+    ink: filled?.ink ?? null,
+    outline: look.outline ?? null,
+    excerpt: look.excerpt ?? false,
+  }
+}
+
+/** Values that are set, in one order, so that equal looks have equal keys. */
+const keyOf = (look: Look): string => JSON.stringify(Object.entries(look).sort(([a], [b]) => (a < b ? -1 : 1)))
+
+const knownStyles = new Map<string, Style>()
+function styleOf(look: Look, level: number): Style {
+  const key = `${levelIndex(level)} ${keyOf(look)}`
+  let style = knownStyles.get(key)
+  if (!style) knownStyles.set(key, (style = settle(look, level)))
+  return style
+}
+
+/**
+ * What a topic inherits: looks for each level, with what the branches above it have set laid over them. Equal ones are
+ * the same object, so `id` can stand for all of it in keys.
+ */
+export class Inherited {
+  private static readonly known = new Map<string, Inherited>()
+  private readonly styles: (Style | undefined)[] = []
+  private readonly narrower = new Map<string, Inherited>()
+
+  private constructor(
+    readonly id: number,
+    private readonly levels: readonly Look[],
+    private readonly branch: Look,
+  ) {}
+
+  static of(levels: readonly Look[], branch: Look): Inherited {
+    const key = `${levels.map(keyOf).join()} ${keyOf(branch)}`
+    let inherited = Inherited.known.get(key)
+    if (!inherited) Inherited.known.set(key, (inherited = new Inherited(Inherited.known.size, levels, branch)))
+    return inherited
+  }
+
+  /** What is inherited below a topic that gives a look to its branch. */
+  below(branchLook: Look | null): Inherited {
+    if (!branchLook) return this
+    const key = keyOf(branchLook)
+    let below = this.narrower.get(key)
+    if (!below) this.narrower.set(key, (below = Inherited.of(this.levels, { ...this.branch, ...branchLook })))
+    return below
+  }
+
+  /** The look at a level before it is settled. */
+  lookAt(level: number, own: Look | null): Look {
+    return { ...this.levels[levelIndex(level)], ...this.branch, ...own }
+  }
+
+  /** How a topic on a level is drawn that has, or has not, a look of its own. */
+  style(level: number, own: Look | null): Style {
+    const index = levelIndex(level)
+    if (own) return styleOf(this.lookAt(level, own), index)
+    return (this.styles[index] ??= styleOf(this.lookAt(level, null), index))
+  }
+}
+
+/** The looks that hold for a map, widest first: its own and that of its collection. */
+export function mapLooks(records: Records, map: string): readonly MapLook[] {
+  const own = records.get('map', map)?.look
+  const around = records.collection()?.look
+  return [around ?? PLAIN_MAP_LOOK, own ?? PLAIN_MAP_LOOK]
+}
+
+export function wholeLookOf(records: Records, map: string): WholeLookParts {
+  const [around, own] = mapLooks(records, map)
+  return WHOLE_LOOKS[own?.whole ?? around?.whole ?? 'laid']
+}
+
+/** What the topics of a map inherit from the whole look, the collection and the map. */
+export function inheritedOn(records: Records, map: string): Inherited {
+  const whole = wholeLookOf(records, map)
+  const looks = mapLooks(records, map)
+  const levels = Array.from({ length: LEVELS }, (_, level) =>
+    Object.assign({}, whole.every, whole.levels[level], ...looks.flatMap((look) => [look.every, look.levels[level]])),
+  )
+  return Inherited.of(levels, {})
+}
+
+/** What lies behind a map, and whether it is light or dark whatever the application is. */
+export function backdropOf(records: Records, map: string): Background & { scheme: WholeLookParts['scheme'] } {
+  const whole = wholeLookOf(records, map)
+  const [around, own] = mapLooks(records, map)
+  return { scheme: whole.scheme, ...(own?.background ?? around?.background ?? whole.background) }
+}
