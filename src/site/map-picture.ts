@@ -1,4 +1,5 @@
 import type { Records } from '../core/records/records'
+import { backdrop } from '../core/scene/backdrop'
 import { px, toMarkup } from '../core/scene/drawing'
 import { buildScene } from '../core/scene/scene'
 import { drawTopic } from '../core/scene/topic-drawing'
@@ -16,6 +17,16 @@ export function mapPicture(
   countTopics: (map: string) => number,
 ): Html {
   const scene = buildScene(records, map, countTopics)
+  const pictureAddress = (id: string) => {
+    const file = records.get('file', id)
+    return file ? relative(page, addresses.file(file)) : null
+  }
+  const behind = backdrop(records, map, pictureAddress)
+  const style = [
+    behind.scheme && `color-scheme:${behind.scheme}`,
+    behind.tone && `background-color:${behind.tone}`,
+    behind.picture && `--backdrop-picture:url(${behind.picture})`,
+  ]
   const { x, y, width, height } = scene.bounds
   const enclosures = scene.enclosures.map(({ drawing }) => toMarkup(drawing)).join('')
   const connectors = scene.connectors.map((connector) => toMarkup(connector.drawing)).join('')
@@ -23,12 +34,12 @@ export function mapPicture(
   const topics = scene.layout.boxes.map((box) => {
     const door = box.topic.opensMap && addresses.map(box.topic.opensMap)
     const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
-    const drawn = drawTopic(box).map(toMarkup).join('')
+    const drawn = drawTopic(box, pictureAddress).map(toMarkup).join('')
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
     return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}" transform="translate(${px(box.x)} ${px(box.y)})">${drawn}</a>`
   })
   const drawing = new Html(`${enclosures}${connectors}${topics.join('')}${crosslinks}`)
-  return html`<figure class="picture" aria-label="The map, drawn">
+  return html`<figure class="picture ${behind.name}" style="${style.filter(Boolean).join(';')}" aria-label="The map, drawn">
 <svg class="scene" viewBox="${px(x)} ${px(y)} ${px(width)} ${px(height)}" style="--natural-width:${Math.ceil(width)}px;--natural-height:${Math.ceil(height)}px" role="group" aria-label="Map with ${scene.layout.boxes.length} topics"><g>${drawing}</g></svg>
 </figure>`
 }

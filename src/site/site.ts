@@ -1,6 +1,8 @@
+import { backdropOf } from '../core/look/styles'
 import type { FileRecord } from '../core/records/file'
 import type { Records } from '../core/records/records'
 import { topicsInOrder } from '../core/tree/walk'
+import '../core/text/more-fonts'
 import { Addresses, publishedMaps } from './addresses'
 import { indexPage, notFoundPage } from './index-page'
 import { mapPage } from './map-page'
@@ -60,12 +62,15 @@ export function* buildSite(
 
 const page = (path: string, content: string): SiteFile => ({ path, type: 'text/html; charset=utf-8', content })
 
+/** The files on the topics of a map, its pictures, and what lies behind it. */
 function attachedFiles(records: Records, map: string, addresses: Addresses): SiteFile[] {
-  const files: SiteFile[] = []
-  for (const topic of topicsInOrder(records, map))
-    for (const attachment of records.attachments(topic.id)) {
-      const file = records.get('file', attachment.file)
-      if (file) files.push({ path: decodeURIComponent(addresses.file(file)), file })
-    }
-  return files
+  const ids = new Set<string | null>([backdropOf(records, map).picture])
+  for (const topic of topicsInOrder(records, map)) {
+    for (const attachment of records.attachments(topic.id)) ids.add(attachment.file)
+    ids.add(topic.picture?.file ?? null)
+  }
+  return [...ids].flatMap((id) => {
+    const file = records.get('file', id)
+    return file ? [{ path: decodeURIComponent(addresses.file(file)), file }] : []
+  })
 }

@@ -73,6 +73,13 @@ export function plant(draft: Draft, parent: TopicRecord, items: readonly Outline
   return planted
 }
 
+/** Turns an item, with all below it, into a branch whose head stands at a place of its own. */
+export function plantHead(draft: Draft, item: OutlineItem, place: TopicRecord['place']): TopicRecord {
+  const head = plantOne(draft, item, place)
+  if (item.children.length > 0) plant(draft, head, item.children, false)
+  return head
+}
+
 function plantOne(draft: Draft, item: OutlineItem, place: TopicRecord['place']): TopicRecord {
   const { text, note } = storable(item)
   const topic = blankTopic(draft.newId(TopicId), place, text)

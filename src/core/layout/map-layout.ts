@@ -81,6 +81,8 @@ export class MapLayouter {
     private readonly records: Records,
     private readonly map: string,
     private readonly countTopics: CountTopics,
+    /** Leaves out branches whose heads it refuses. */
+    private readonly keeps: (topic: TopicRecord) => boolean = () => true,
   ) {}
 
   /** The whole map, or only the branch of one of its topics, with that topic in the middle. */
@@ -95,7 +97,7 @@ export class MapLayouter {
       this.placeByHand(block, placing, branch)
     }
     if (map && !only)
-      for (const head of this.records.looseBranches(this.map)) {
+      for (const head of this.records.looseBranches(this.map).filter(this.keeps)) {
         const block = this.blockOf(head, headContext(map, head, look))
         const branch = placing.place(block, head.place.x!, head.place.y!)
         placing.settle(branch)
@@ -151,7 +153,7 @@ export class MapLayouter {
   }
 
   private open(topic: TopicRecord, context: Context): Opened {
-    const all = this.records.children(topic.id)
+    const all = this.records.children(topic.id).filter(this.keeps)
     const shown = topic.folded && context.growth !== null ? [] : all
     const numbers = numbersOf(shown, context.below)
     const look = context.look.below(topic.branchLook)

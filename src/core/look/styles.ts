@@ -2,7 +2,7 @@ import type { Background, ConnectorForm, HueFamily, Look, MapLook, TopicShape } 
 import { PLAIN_MAP_LOOK } from '../records/look'
 import type { Records } from '../records/records'
 import type { FaceName } from '../text/measure'
-import { readableFill } from './contrast'
+import { contrast, readableFill } from './contrast'
 import { WHOLE_LOOKS, type WholeLookParts } from './whole-looks'
 
 /** How a topic is drawn, with every value settled. Lengths in px. Equal styles are the same object. */
@@ -157,9 +157,13 @@ export function inheritedOn(records: Records, map: string): Inherited {
   return Inherited.of(levels, {})
 }
 
+/** Whether drawings on a tone are those for the dark or for the light. */
+const schemeOn = (tone: string) => (contrast(tone, '#e8e6de') > contrast(tone, '#1d2a33') ? 'dark' : 'light')
+
 /** What lies behind a map, and whether it is light or dark whatever the application is. */
 export function backdropOf(records: Records, map: string): Background & { scheme: WholeLookParts['scheme'] } {
   const whole = wholeLookOf(records, map)
   const [around, own] = mapLooks(records, map)
-  return { scheme: whole.scheme, ...(own?.background ?? around?.background ?? whole.background) }
+  const background = own?.background ?? around?.background ?? whole.background
+  return { scheme: background.tone ? schemeOn(background.tone) : whole.scheme, ...background }
 }

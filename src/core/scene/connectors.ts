@@ -36,6 +36,17 @@ export class Connector {
     this.children.push(child)
   }
 
+  /** The topics that hang on it, in order. */
+  get hanging(): readonly TopicBox[] {
+    return this.children
+  }
+
+  /** The line from the parent to one of its children, for showing that it is meant. */
+  lineTo(child: TopicBox): string {
+    const { trunk, ticks } = linesFor(this.parent, this.children, this.layout)
+    return trunk + (ticks.find((tick) => tick.child === child)?.path ?? '')
+  }
+
   get drawing(): Drawing {
     this.drawn ??= inHues(this.parent, linesFor(this.parent, this.children, this.layout))
     return this.drawn

@@ -1,8 +1,8 @@
 import { px } from './drawing'
 
 /** How far a line drawn by hand strays, in px, and the length from which it strays that far. */
-const STRAY = 1.6
-const FULL_LENGTH = 60
+const STRAY = 2.4
+const FULL_LENGTH = 50
 
 /** Numbers from 0 to 1 that look random and are the same for the same seed (mulberry32 on a hash of the seed). */
 function wavering(seed: string): () => number {

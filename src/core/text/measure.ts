@@ -48,9 +48,14 @@ export function addFaces(more: Partial<Record<FaceName, Metrics>>): void {
 
 export const knowsFace = (name: FaceName): boolean => metricsOf[name] !== undefined
 
+let missed = false
+/** Whether a text was measured in a cut whose metrics were not known. */
+export const facesMissed = (): boolean => missed
+
 function faceOf(name: FaceName): Face {
   const known = metricsOf[name]
   if (known) return (faces[name] ??= loadFace(known))
+  missed = true
   return faceOf(name.includes('bold') ? 'plain-bold' : 'plain')
 }
 

@@ -44,3 +44,10 @@ export function isInTrash(records: Records, topic: TopicRecord): boolean {
   for (const above of ancestors(records, topic)) if (above.trashed) return true
   return false
 }
+
+/** How far below its head a topic stands: 0 for a root and for the head of a loose branch. */
+export function levelOf(records: Records, topic: TopicRecord): number {
+  let level = 0
+  for (const _ of ancestors(records, topic)) level++
+  return level
+}

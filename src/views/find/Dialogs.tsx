@@ -1,4 +1,16 @@
-import { Button, Group, Kbd, Modal, NativeSelect, SegmentedControl, Stack, Table, Text, TextInput } from '@mantine/core'
+import {
+  Autocomplete,
+  Button,
+  Group,
+  Kbd,
+  Modal,
+  NativeSelect,
+  SegmentedControl,
+  Stack,
+  Table,
+  Text,
+  TextInput,
+} from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
 import { insertTemplate } from '../../core/commands/use-template'
@@ -12,6 +24,7 @@ import { situationOf } from '../workspace/situation'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
 import { type Doable, FindDialog } from './FindDialog'
 
+const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
 
 /** What can be done to the selected topics, by name. */
@@ -77,6 +90,12 @@ export function Dialogs() {
       )
     case 'template':
       return <TemplateDialog topic={dialog.topic} onClose={close} />
+    case 'badge':
+      return (
+        <Suspense>
+          <BadgePicker topics={dialog.topics} index={dialog.index} onClose={close} />
+        </Suspense>
+      )
     case 'enclosure':
       return <EnclosureDialog asked={dialog} onClose={close} />
     case 'ask':
@@ -213,7 +232,11 @@ function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'ask' }>
         }}
       >
         <Stack>
-          <TextInput name="text" label={asked.label} defaultValue={asked.value} maxLength={500} data-autofocus />
+          {asked.choices ? (
+            <Autocomplete name="text" label={asked.label} data={[...asked.choices]} maxLength={500} data-autofocus />
+          ) : (
+            <TextInput name="text" label={asked.label} defaultValue={asked.value} maxLength={500} data-autofocus />
+          )}
           <Button type="submit">{asked.act}</Button>
         </Stack>
       </form>

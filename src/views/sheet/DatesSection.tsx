@@ -1,10 +1,44 @@
-import { Button, Group, Text, TextInput } from '@mantine/core'
+import { Button, Group, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
 import { setDates } from '../../core/commands/set-dates'
-import type { TopicRecord } from '../../core/records/topic'
+import { setTask } from '../../core/commands/set-task'
+import { TaskState, type TopicRecord } from '../../core/records/topic'
+import { TASK_NAMES } from '../../core/scene/signs'
 import { useSession } from '../sync/use-session'
 
+const NO_TASK = 'none'
+
+/** When a topic is due or takes place, and how far its task is. */
+export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
+  const session = useSession()
+  return (
+    <Stack gap="sm">
+      <Days topic={topic} />
+      <div>
+        <Text size="sm" fw={600} id="task-label">
+          Task
+        </Text>
+        <SegmentedControl
+          size="xs"
+          fullWidth
+          aria-labelledby="task-label"
+          disabled={!session.mayEdit}
+          value={topic.task ?? NO_TASK}
+          data={[
+            { value: NO_TASK, label: 'no task' },
+            ...TaskState.options.map((value) => ({ value, label: TASK_NAMES[value] })),
+          ]}
+          onChange={(value) => {
+            const task = TaskState.safeParse(value).data ?? null
+            session.run((records, making) => setTask(records, { topics: topics.map(({ id }) => id), task }, making))
+          }}
+        />
+      </div>
+    </Stack>
+  )
+}
+
 /** The day of a topic, or the first and the last day of a span. */
-export function DatesSection({ topic }: { topic: TopicRecord }) {
+function Days({ topic }: { topic: TopicRecord }) {
   const session = useSession()
   const { dates } = topic
   if (!session.mayEdit && !dates) return <Text c="dimmed">No date.</Text>

@@ -1,6 +1,7 @@
 import { Accordion, Skeleton, Text } from '@mantine/core'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
+import { levelOf } from '../../core/tree/walk'
 import { useSession } from '../sync/use-session'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { useWorkspace } from '../workspace/workspace-store'
@@ -8,6 +9,8 @@ import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
 import { LayoutSection } from './LayoutSection'
 import { LinksSection } from './LinksSection'
+import { LookSection } from './look/LookSection'
+import { MarksSection } from './MarksSection'
 import styles from './sheet.module.css'
 
 // The editor is larger than the rest of the workspace: a map is open before it has arrived.
@@ -36,12 +39,14 @@ export function TopicSheet() {
         </Text>
       </aside>
     )
+  const topics = pane.selected.flatMap((id) => session.records.get('topic', id) ?? [])
   const note = session.records.get('note', topic.note)
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
   const links =
     session.records.crosslinksFrom(topic.id).length +
     session.records.crosslinksTo(topic.id).length +
     session.records.weblinks(topic.id).length
+  const marks = topic.badges.length + topic.tags.length + (topic.picture ? 1 : 0)
   const files = session.records.attachments(topic.id).length
   const title = (name: string, count: number) => (count > 0 ? `${name} (${count})` : name)
   return (
@@ -81,16 +86,30 @@ export function TopicSheet() {
             <LinksSection topic={topic} pane={active} />
           </Accordion.Panel>
         </Accordion.Item>
-        <Accordion.Item value="dates" id="sheet-dates">
-          <Accordion.Control>Dates</Accordion.Control>
+        <Accordion.Item value="marks" id="sheet-marks">
+          <Accordion.Control>{title('Badges, tags, picture', marks)}</Accordion.Control>
           <Accordion.Panel>
-            <DatesSection key={topic.id} topic={topic} />
+            <MarksSection topic={topic} topics={topics} />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="dates" id="sheet-dates">
+          <Accordion.Control>Dates and task</Accordion.Control>
+          <Accordion.Panel>
+            <DatesSection key={topic.id} topic={topic} topics={topics} />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="layout" id="sheet-layout">
           <Accordion.Control>Layout</Accordion.Control>
           <Accordion.Panel>
             <LayoutSection topic={topic} />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="look" id="sheet-look">
+          <Accordion.Control>Look</Accordion.Control>
+          <Accordion.Panel>
+            {open.includes('look') && (
+              <LookSection key={topic.id} topic={topic} topics={topics} level={levelOf(session.records, topic)} />
+            )}
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="files" id="sheet-files">

@@ -2,12 +2,21 @@
 const MAX_FILE = 100 * 1024 * 1024
 
 /** Uploads a file onto a topic; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
-export function upload(collection: string, topic: string, file: File, report: (part: number) => void): Promise<void> {
+export function upload(
+  collection: string,
+  topic: string,
+  file: File,
+  report: (part: number) => void,
+  use: 'file' | 'picture' | 'background' = 'file',
+): Promise<void> {
   return new Promise((resolve, reject) => {
     if (file.size > MAX_FILE) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
     // fetch tells nothing about the progress of a request's body.
     const request = new XMLHttpRequest()
-    request.open('POST', `/api/collections/${collection}/files?topic=${topic}&name=${encodeURIComponent(file.name)}`)
+    request.open(
+      'POST',
+      `/api/collections/${collection}/files?use=${use}&topic=${topic}&name=${encodeURIComponent(file.name)}`,
+    )
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = (event) => report(event.lengthComputable ? event.loaded / event.total : 0)
     request.onload = () =>

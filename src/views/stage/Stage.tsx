@@ -1,8 +1,10 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import { MapLayouter } from '../../core/layout/map-layout'
+import { backdrop } from '../../core/scene/backdrop'
 import { buildScene } from '../../core/scene/scene'
-import { isEmpty, matches } from '../../core/tree/filter'
+import { isEmpty, keptBy, matches } from '../../core/tree/filter'
+import { topicsInOrder } from '../../core/tree/walk'
 import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
 import { showStage } from '../workspace/shown-stages'
@@ -10,36 +12,65 @@ import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
 import { takeFocus } from '../workspace/take-focus'
-import { clipboardHandlers, contentsOf, handleTreeKey, takeOver } from '../workspace/tree-keys'
+import { clipboardHandlers, handleTreeKey } from '../workspace/tree-keys'
 import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
+import { ConnectorMenu } from './ConnectorMenu'
 import { CrosslinkLayer } from './CrosslinkLayer'
+import { type ChosenConnector, connectorAt } from './connector-at'
 import { DrawingElement } from './DrawingElement'
 import { barsByHue, FAR, inView } from './far-view'
 import { openEnclosure } from './open-enclosure'
 import { PourPanel } from './PourPanel'
 import styles from './stage.module.css'
+import { TopicHandles } from './TopicHandles'
 import { TopicNode } from './TopicNode'
 import { useBand } from './use-band'
 import { useDrag } from './use-drag'
+import { dropHandlers } from './use-drop'
+import { useMoreFonts } from './use-more-fonts'
 import { FollowView, useView } from './use-view'
+
+const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** The face *Map*: the drawn map, to look at and to work on. */
 export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const { version } = session
-  const layouter = useMemo(() => new MapLayouter(session.records, pane.map, session.countTopics), [session, pane.map])
+  const fonts = useMoreFonts()
+  const { filter } = pane
+  const alone = filter?.alone && !isEmpty(filter) ? version : 0
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was measured without the fonts is measured anew.
+  const layouter = useMemo(() => {
+    const kept = alone && filter ? keptBy(session.records, topicsInOrder(session.records, pane.map), filter) : null
+    return new MapLayouter(
+      session.records,
+      pane.map,
+      session.countTopics,
+      kept ? (topic) => kept.has(topic.id) : undefined,
+    )
+  }, [session, pane.map, fonts, alone, alone && filter])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const scene = useMemo(
     () => buildScene(session.records, pane.map, session.countTopics, layouter, pane.only),
     [session, version, pane.map, pane.only, layouter],
   )
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
+  const behind = useMemo(
+    () => backdrop(session.records, pane.map, session.pictureAddress),
+    [session, version, pane.map],
+  )
   const container = useRef<HTMLDivElement>(null)
+  const ground = useRef<HTMLDivElement>(null)
   const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
-  const { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group)
+  const { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group, ground)
   const pouring = useWorkspace((state) => state.pouring)
+  const libraryOpen = useWorkspace((state) => state.libraryOpen)
+  const active = useWorkspace((state) => state.active)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
+  const [asked, setAsked] = useState<{ chosen: ChosenConnector; x: number; y: number } | null>(null)
+  const chosen = asked?.chosen
   const [hovered, setHovered] = useState<string | null>(null)
   const { layout } = scene
   const drag = useDrag(session, index)
@@ -83,15 +114,15 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const visible = useMemo(() => layout.boxes.filter((box) => inView(box, drawn.drawn)), [layout, drawn])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const faded = useMemo(() => {
-    const { filter } = pane
     if (!filter || isEmpty(filter)) return null
     return new Set(
       layout.boxes.filter(({ topic }) => !matches(session.records, topic, filter)).map(({ topic }) => topic.id),
     )
-  }, [pane.filter, layout, session, version])
+  }, [filter, layout, session, version])
   const bars = useMemo(() => (isFar ? barsByHue(visible) : null), [isFar, visible])
   const { editing } = pane
   const editedBox = pane.editing ? layout.byTopic.get(pane.editing.topic) : undefined
+  const handled = pane.selected.length === 1 ? layout.byTopic.get(pane.selected[0]!) : undefined
   const plusBox = layout.byTopic.get(hovered ?? lastSelected ?? '')
 
   const onTopicPointerDown = useCallback(
@@ -118,12 +149,20 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       ref={container}
       className={styles.stage}
       data-stage={index}
+      style={{ colorScheme: behind.scheme ?? undefined }}
       onPointerDown={(event) => {
         if (event.target !== event.currentTarget && (event.target as Element).tagName !== 'svg') return
         if (event.shiftKey && event.button === 0) {
           event.stopPropagation()
           band.begin(event)
         } else workspace.select(index, [])
+      }}
+      onClick={(event) => {
+        const target = event.target as Element
+        if (!session.mayEdit || event.shiftKey || target.closest('[data-topic], button, textarea, [data-enclosure]'))
+          return
+        const found = connectorAt(scene.connectors, pointAt(event), transform.current.k)
+        if (found) setAsked({ chosen: found, x: event.clientX, y: event.clientY })
       }}
       onDoubleClick={(event) => {
         const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
@@ -146,17 +185,16 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)
       }
       onPointerLeave={() => setHovered(null)}
-      onDragOver={(event) => {
-        if (event.dataTransfer.types.includes('text/plain')) event.preventDefault()
-      }}
-      onDrop={(event) => {
-        const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? null
-        const onto = layout.byTopic.get(topic ?? '') ?? layout.boxes[0]
-        if (!onto || !session.mayEdit) return
-        event.preventDefault()
-        void takeOver(situation(), onto.topic.id, contentsOf(event.dataTransfer))
-      }}
+      {...dropHandlers(situation, layout, pointAt)}
     >
+      <div
+        ref={ground}
+        className={`${styles.ground} ${behind.name}`}
+        style={{
+          backgroundColor: behind.tone ?? undefined,
+          ...(behind.picture ? { '--backdrop-picture': `url("${behind.picture}")` } : {}),
+        }}
+      />
       <div
         ref={tree}
         className={styles.tree}
@@ -195,6 +233,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
                 <DrawingElement key={connector.key} drawing={connector.drawing} />
               ) : null,
             )}
+            {chosen && <path className={styles.chosenConnector} d={chosen.connector.lineTo(chosen.child)} />}
             {bars && [...bars].map(([hue, path]) => <path key={hue} d={path} className={`${styles.farBar} ${hue}`} />)}
             {visible.map((box) =>
               bars && !selected.has(box.topic.id) ? null : (
@@ -273,6 +312,27 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       )}
       {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
         <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>
+      )}
+      {handled && !pane.editing && !drag.dragged && !bars && session.mayEdit && (
+        <FollowView moves={moves} transform={transform}>
+          {(at) => <TopicHandles session={session} box={handled} transform={at} />}
+        </FollowView>
+      )}
+      {libraryOpen && index === active && (
+        <Suspense>
+          <PictureLibrary />
+        </Suspense>
+      )}
+      {asked && (
+        <ConnectorMenu
+          chosen={asked.chosen}
+          at={asked}
+          situation={situation()}
+          onClose={() => {
+            setAsked(null)
+            focusStage()
+          }}
+        />
       )}
       {menu && <TopicMenu at={menu} situation={situation()} onClose={() => setMenu(null)} onDone={focusStage} />}
     </div>

@@ -1,18 +1,33 @@
 import { createElement, Fragment, memo, type PointerEvent } from 'react'
+import { badgeName } from '../../core/badges/badges'
 import { foldTopics } from '../../core/commands/fold-topics'
-import type { TopicBox } from '../../core/layout/boxes'
+import type { Sign, TopicBox } from '../../core/layout/boxes'
 import type { TopicRecord } from '../../core/records/topic'
 import { px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
-import { drawTopic } from '../../core/scene/topic-drawing'
+import { drawTopic, type PictureAddress } from '../../core/scene/topic-drawing'
 import { useSessionHandle } from '../sync/use-session'
-import { workspace } from '../workspace/workspace-store'
+import { type Section, workspace } from '../workspace/workspace-store'
 import { DrawingElement } from './DrawingElement'
 import styles from './stage.module.css'
 
+const SECTION_OF: Record<Sign, Section> = {
+  note: 'note',
+  file: 'files',
+  web: 'links',
+  link: 'links',
+  open: 'dates',
+  begun: 'dates',
+  done: 'dates',
+}
+
 /** The parts of a topic stand in a fixed order: their place is their key. */
-const TopicDrawing = ({ box }: { box: TopicBox }) =>
-  createElement(Fragment, null, ...drawTopic(box).map((drawing) => createElement(DrawingElement, { drawing })))
+const TopicDrawing = ({ box, pictureAddress }: { box: TopicBox; pictureAddress: PictureAddress }) =>
+  createElement(
+    Fragment,
+    null,
+    ...drawTopic(box, pictureAddress).map((drawing) => createElement(DrawingElement, { drawing })),
+  )
 
 interface Props {
   box: TopicBox
@@ -35,6 +50,9 @@ export const TopicNode = memo(
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
     const extras = [
       ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
+      ...topic.badges.map(badgeName),
+      ...box.face.tags.tags.map(({ name }) => `tagged ${name}`),
+      ...(topic.picture ? ['with a picture'] : []),
       ...box.signs.map(({ sign, count }) => signName(sign, count)),
     ]
     return (
@@ -55,8 +73,10 @@ export const TopicNode = memo(
         onPointerDown={(event) => onPointerDown(event, box)}
         onClick={(event) => {
           const target = event.target as Element
+          const badge = target.closest('[data-badge]')?.getAttribute('data-badge')
           const sign = target.closest('[data-sign]')?.getAttribute('data-sign')
-          if (sign) workspace.openSection(sign === 'note' ? 'note' : sign === 'file' ? 'files' : 'links')
+          if (badge && session.mayEdit) workspace.dialog({ kind: 'badge', topics: [topic.id], index: Number(badge) })
+          else if (sign) workspace.openSection(SECTION_OF[sign as Sign] ?? 'links')
           else if (target.closest('[data-fold]'))
             session.run((records, making) => foldTopics(records, { topics: [topic.id], folded: false }, making))
           else if (topic.opensMap && target.closest('.fold, .behind')) workspace.go(pane, topic.opensMap, null)
@@ -69,7 +89,7 @@ export const TopicNode = memo(
           rx={4}
           data-drop={dropZone ?? undefined}
         />
-        {editing ? null : <TopicDrawing box={box} />}
+        {editing ? null : <TopicDrawing box={box} pictureAddress={session.pictureAddress} />}
         {dropZone === 'before' && <path d={`M0 -2H${px(box.width)}`} className={styles.dropLine} />}
         {dropZone === 'after' && <path d={`M0 ${px(box.height + 2)}H${px(box.width)}`} className={styles.dropLine} />}
       </g>

@@ -51,7 +51,11 @@ export function FollowView({
  * Pan and zoom of the stage. The transform is set on the SVG group directly; React draws anew only when what is
  * visible leaves what is drawn, or the scale changes enough to matter.
  */
-export function useView(container: RefObject<HTMLDivElement | null>, group: RefObject<SVGGElement | null>) {
+export function useView(
+  container: RefObject<HTMLDivElement | null>,
+  group: RefObject<SVGGElement | null>,
+  ground: RefObject<HTMLDivElement | null>,
+) {
   const transform = useRef<ZoomTransform>(zoomIdentity)
   const behaviour = useRef(zoom<HTMLDivElement, unknown>())
   const [view, setView] = useState<View>({ drawn: { x: -2000, y: -2000, width: 4000, height: 4000 }, scale: 1 })
@@ -77,6 +81,9 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
         moves.current.count++
         for (const listener of moves.current.listeners) listener()
         group.current?.setAttribute('transform', event.transform.toString())
+        // A pattern behind the map moves along with it; a picture stays.
+        if (ground.current && !ground.current.classList.contains('backdrop-picture'))
+          ground.current.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`
         const visible = visiblePart(element, event.transform)
         const { x, y, width, height } = drawn.current.drawn
         const inside =
@@ -122,7 +129,7 @@ export function useView(container: RefObject<HTMLDivElement | null>, group: RefO
       element.removeEventListener('wheel', wheel)
       selection.on('.zoom', null)
     }
-  }, [container, group])
+  }, [container, group, ground])
 
   const moveTo = useCallback(
     (next: ZoomTransform) => {

@@ -34,6 +34,7 @@ export class CollectionSession {
   private sending = false
   private reachable = true
   private composing: Change | null = null
+  private previewed: Change | null = null
   private digestTimer: ReturnType<typeof setTimeout> | undefined
   /** Grows with every change of what is held; views compare it. */
   version = 0
@@ -88,6 +89,12 @@ export class CollectionSession {
     return this.held.openMaps.has(map)
   }
 
+  /** Where the picture of a file can be had in about a width in px; null where the file is not held. */
+  pictureAddress = (file: string, width: number): string | null =>
+    this.records.get('file', file)?.picture
+      ? `/api/collections/${this.id}/files/${file}?width=${Math.ceil(width)}`
+      : null
+
   /** Title of a map, open or not. */
   titleOf(map: string): string {
     return (this.records.get('map', map) ?? this.digest.maps.find(({ id }) => id === map))?.title ?? 'a map'
@@ -125,6 +132,7 @@ export class CollectionSession {
 
   /** Lets a command make a change and carries it out at once; tells the person where it is refused. */
   run(command: (records: Records, making: Making) => Outcome): TopicId[] | null {
+    this.endPreview()
     try {
       const { change, select } = command(this.records, making)
       return this.perform(change) ? select : null
@@ -135,8 +143,28 @@ export class CollectionSession {
     }
   }
 
+  /** Shows what a command would do, here alone and until something else happens; null shows things as they are. */
+  preview(command: ((records: Records, making: Making) => Outcome) | null): void {
+    const ended = this.endPreview()
+    try {
+      const { change } = command?.(this.records, making) ?? { change: null }
+      if (change && this.held.perform(change).ok) this.previewed = change
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+    }
+    if (ended || this.previewed) this.changed()
+  }
+
+  private endPreview(): boolean {
+    if (!this.previewed) return false
+    this.held.drop(this.previewed.id)
+    this.previewed = null
+    return true
+  }
+
   /** Adds a topic that is still being written: it is seen here at once and sent when `finishComposing` names it. */
   compose(command: (records: Records, making: Making) => Outcome): TopicId | null {
+    this.endPreview()
     this.finishComposing(null)
     try {
       const { change, select } = command(this.records, making)
@@ -176,6 +204,7 @@ export class CollectionSession {
   }
 
   private perform(change: Change): boolean {
+    this.endPreview()
     if (change.edits.length === 0) return true
     if (!this.mayEdit) {
       tell('Your role in this collection allows reading only.')

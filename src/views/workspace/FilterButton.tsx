@@ -1,7 +1,11 @@
-import { Button, Checkbox, Group, Popover, Stack, TextInput } from '@mantine/core'
-import { isEmpty, matches, TRAITS, type Trait } from '../../core/tree/filter'
+import { Button, Checkbox, Chip, Group, Popover, ScrollArea, Stack, TextInput } from '@mantine/core'
+import { badgeName } from '../../core/badges/badges'
+import { TaskState } from '../../core/records/topic'
+import { TASK_NAMES } from '../../core/scene/signs'
+import { type Filter, isEmpty, matches, NO_FILTER, TRAITS, type Trait } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
 import { useSession } from '../sync/use-session'
+import { BadgeGlyph } from './BadgeGlyph'
 import { type Pane, workspace } from './workspace-store'
 
 const NAMES: Record<Trait, string> = {
@@ -9,70 +13,151 @@ const NAMES: Record<Trait, string> = {
   file: 'a file',
   link: 'a link',
   date: 'a date',
+  picture: 'a picture',
   doorway: 'a map behind it',
 }
 
-/** Lets topics stand out by their words and by what they carry, while the rest fades. */
+/** Lets topics stand out by their words and by what they carry, while the rest fades or goes. */
 export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
-  const filter = pane.filter ?? { words: '', traits: [] }
+  const { records } = session
+  const filter = pane.filter ?? NO_FILTER
   const active = !isEmpty(filter)
-  const found = active
-    ? [...topicsInOrder(session.records, pane.map)].filter((topic) => matches(session.records, topic, filter))
-    : []
-  const set = (change: Partial<typeof filter>) => workspace.filter(index, { ...filter, ...change })
+  const found = active ? [...topicsInOrder(records, pane.map)].filter((topic) => matches(records, topic, filter)) : []
   return (
-    <Popover position="top-start" width={280} trapFocus withinPortal>
+    <Popover position="top-start" width={320} trapFocus withinPortal>
       <Popover.Target>
         <button type="button" data-active={active || undefined}>
           {active ? `Filter: ${found.length} of them` : 'Filter'}
         </button>
       </Popover.Target>
       <Popover.Dropdown>
-        <Stack gap="xs">
-          <TextInput
-            data-autofocus
-            size="sm"
-            label="Topics with these words"
-            value={filter.words}
-            onChange={(event) => set({ words: event.currentTarget.value })}
+        <ScrollArea.Autosize mah="70vh" type="auto">
+          <FilterParts
+            pane={pane}
+            filter={filter}
+            set={(change) => workspace.filter(index, { ...filter, ...change })}
           />
-          <Checkbox.Group
-            label="and with"
-            value={[...filter.traits]}
-            onChange={(traits) => set({ traits: TRAITS.filter((trait) => traits.includes(trait)) })}
+        </ScrollArea.Autosize>
+        <Group justify="space-between" mt="sm">
+          <Button
+            size="compact-sm"
+            variant="subtle"
+            disabled={found.length === 0}
+            onClick={() =>
+              workspace.select(
+                index,
+                found.map(({ id }) => id),
+              )
+            }
           >
-            <Stack gap={4} mt={4}>
-              {TRAITS.map((trait) => (
-                <Checkbox key={trait} size="xs" value={trait} label={NAMES[trait]} />
-              ))}
-            </Stack>
-          </Checkbox.Group>
-          <Group justify="space-between">
-            <Button
-              size="compact-sm"
-              variant="subtle"
-              disabled={found.length === 0}
-              onClick={() =>
-                workspace.select(
-                  index,
-                  found.map(({ id }) => id),
-                )
-              }
-            >
-              Select them
-            </Button>
-            <Button
-              size="compact-sm"
-              variant="default"
-              disabled={!active}
-              onClick={() => workspace.filter(index, null)}
-            >
-              Show all alike
-            </Button>
-          </Group>
-        </Stack>
+            Select them
+          </Button>
+          <Button size="compact-sm" variant="default" disabled={!active} onClick={() => workspace.filter(index, null)}>
+            Show all alike
+          </Button>
+        </Group>
       </Popover.Dropdown>
     </Popover>
+  )
+}
+
+function FilterParts({ pane, filter, set }: { pane: Pane; filter: Filter; set(change: Partial<Filter>): void }) {
+  const { records } = useSession()
+  const topics = [...topicsInOrder(records, pane.map)]
+  const badges = [...new Set([...topics.flatMap((topic) => topic.badges), ...filter.badges])]
+  const tagIds = new Set([...topics.flatMap((topic) => topic.tags), ...filter.tags])
+  const tags = [...tagIds].flatMap((id) => records.get('tag', id) ?? []).filter((tag) => !tag.trashed)
+  tags.sort((a, b) => (a.name < b.name ? -1 : 1))
+  return (
+    <Stack gap="sm">
+      <TextInput
+        data-autofocus
+        size="sm"
+        label="Topics with these words"
+        value={filter.words}
+        onChange={(event) => set({ words: event.currentTarget.value })}
+      />
+      <Checkbox.Group
+        label="and with"
+        value={[...filter.traits]}
+        onChange={(traits) => set({ traits: TRAITS.filter((trait) => traits.includes(trait)) })}
+      >
+        <Group gap="6px 14px" mt={4}>
+          {TRAITS.map((trait) => (
+            <Checkbox key={trait} size="xs" value={trait} label={NAMES[trait]} />
+          ))}
+        </Group>
+      </Checkbox.Group>
+      <Checkbox.Group
+        label="Tasks that are"
+        value={[...filter.tasks]}
+        onChange={(tasks) => set({ tasks: TaskState.options.filter((task) => tasks.includes(task)) })}
+      >
+        <Group gap="6px 14px" mt={4}>
+          {TaskState.options.map((task) => (
+            <Checkbox key={task} size="xs" value={task} label={TASK_NAMES[task]} />
+          ))}
+        </Group>
+      </Checkbox.Group>
+      {tags.length > 0 && (
+        <Chip.Group
+          multiple
+          value={[...filter.tags]}
+          onChange={(chosen) => set({ tags: tags.map(({ id }) => id).filter((id) => chosen.includes(id)) })}
+        >
+          <Group gap={4} role="group" aria-label="Tagged">
+            {tags.map(({ id, name }) => (
+              <Chip key={id} value={id} size="xs">
+                {name}
+              </Chip>
+            ))}
+          </Group>
+        </Chip.Group>
+      )}
+      {badges.length > 0 && (
+        <Chip.Group
+          multiple
+          value={[...filter.badges]}
+          onChange={(chosen) => set({ badges: badges.filter((badge) => chosen.includes(badge)) })}
+        >
+          <Group gap={4} role="group" aria-label="With the badges">
+            {badges.map((badge) => (
+              <Chip
+                key={badge}
+                value={badge}
+                size="xs"
+                title={badgeName(badge)}
+                aria-label={`Badge ${badgeName(badge)}`}
+              >
+                <BadgeGlyph badge={badge} size={14} />
+              </Chip>
+            ))}
+          </Group>
+        </Chip.Group>
+      )}
+      <Group grow gap="xs">
+        <TextInput
+          type="date"
+          size="xs"
+          label="Dated from"
+          value={filter.from ?? ''}
+          onChange={(event) => set({ from: event.currentTarget.value || null })}
+        />
+        <TextInput
+          type="date"
+          size="xs"
+          label="until"
+          value={filter.until ?? ''}
+          onChange={(event) => set({ until: event.currentTarget.value || null })}
+        />
+      </Group>
+      <Checkbox
+        size="xs"
+        label="Show nothing else"
+        checked={filter.alone}
+        onChange={(event) => set({ alone: event.currentTarget.checked })}
+      />
+    </Stack>
   )
 }

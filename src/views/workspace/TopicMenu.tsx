@@ -3,7 +3,7 @@ import { Fragment } from 'react'
 import type { Act, Situation } from './act'
 import { ACTS, readableKey } from './acts'
 
-const GROUPS = ['topic', 'move', 'shape', 'map'] as const
+const GROUPS = ['topic', 'mark', 'move', 'shape', 'map'] as const
 
 /** Everything that can be done to the selected topics, at the place where it was asked for. */
 export function TopicMenu({

@@ -19,7 +19,7 @@ export interface Act {
   keys: readonly string[]
   when(situation: Situation): boolean
   act(situation: Situation): void
-  group: 'topic' | 'move' | 'shape' | 'map' | 'view'
+  group: 'topic' | 'mark' | 'move' | 'shape' | 'map' | 'view'
   /** Entries that belong together open from one entry of the menu. */
   submenu?: string
 }

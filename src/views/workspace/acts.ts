@@ -3,12 +3,15 @@ import { addTopic } from '../../core/commands/add-topic'
 import { deleteTopics } from '../../core/commands/delete-topics'
 import { evenOutSides } from '../../core/commands/even-out-sides'
 import { foldTopics } from '../../core/commands/fold-topics'
+import { insertBetween } from '../../core/commands/insert-between'
 import { splitOff } from '../../core/commands/split-off'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
+import type { TopicId } from '../../core/records/ids'
 import type { TopicRecord } from '../../core/records/topic'
 import { isRoot } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
 import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
+import { MARK_ACTS } from './mark-acts'
 import { SHAPE_ACTS } from './shape-acts'
 import { workspace } from './workspace-store'
 
@@ -26,6 +29,11 @@ export function composeSibling(situation: Situation, topic: TopicRecord): void {
   const { parent } = topic.place
   if (parent === null) composeChild(situation, topic)
   else compose(situation, (records, making) => addTopic(records, { parent, after: topic.id, text: '' }, making))
+}
+
+/** A topic between branches and the one on which they hang. */
+export function composeAbove(situation: Situation, topics: readonly TopicId[]): void {
+  compose(situation, (records, making) => insertBetween(records, { topics, text: '' }, making))
 }
 
 export function composeLoose(situation: Situation, x: number, y: number): void {
@@ -73,6 +81,18 @@ export const ACTS: readonly Act[] = [
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
     act: (situation) => composeSibling(situation, one(situation)!),
+  },
+  {
+    id: 'add-above',
+    name: ({ topics }) => (topics.length > 1 ? 'Add a topic above them' : 'Add a topic above it'),
+    keys: ['Shift+Enter'],
+    group: 'topic',
+    when: (situation) => notRoot(situation) && situation.topics.every((topic) => topic.place.parent !== null),
+    act: (situation) =>
+      composeAbove(
+        situation,
+        situation.topics.map(({ id }) => id),
+      ),
   },
   {
     id: 'open',
@@ -153,6 +173,7 @@ export const ACTS: readonly Act[] = [
     when: (situation) => editable(situation) && one(situation) !== null,
     act: (situation) => workspace.dialog({ kind: 'template', topic: one(situation)!.id }),
   },
+  ...MARK_ACTS,
   ...SHAPE_ACTS,
   {
     id: 'split-off',

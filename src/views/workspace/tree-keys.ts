@@ -76,7 +76,12 @@ export const clipboardHandlers = (situation: () => Situation, pane: Pane) => ({
     const onto = situation().topics.at(-1)
     if (pane.editing) return
     event.preventDefault()
-    if (onto) void takeOver(situation(), onto.id, contentsOf(event.clipboardData))
+    const files = [...event.clipboardData.files]
+    if (onto && files.length > 0 && event.clipboardData.getData('text/plain') === '')
+      void import('../pictures/send-picture').then(({ takeFiles }) =>
+        takeFiles(situation().session, files, { topic: onto.id }),
+      )
+    else if (onto) void takeOver(situation(), onto.id, contentsOf(event.clipboardData))
   },
 })
 

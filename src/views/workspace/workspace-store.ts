@@ -28,6 +28,8 @@ export type Dialog =
   | { kind: 'keys' }
   | { kind: 'beside' }
   | { kind: 'template'; topic: TopicId }
+  /** A new badge for topics, or, with an index, another one in the place of a badge. */
+  | { kind: 'badge'; topics: readonly TopicId[]; index: number | null }
   | {
       kind: 'enclosure'
       title: string
@@ -36,7 +38,18 @@ export type Dialog =
       remove(): void
     }
   /** Asks for one line of text. An empty answer is handed on too. */
-  | { kind: 'ask'; title: string; label: string; value: string; act: string; take(text: string): void }
+  | {
+      kind: 'ask'
+      title: string
+      label: string
+      value: string
+      act: string
+      choices?: readonly string[]
+      take(text: string): void
+    }
+
+/** The sections of the topic sheet that can be asked for. */
+export type Section = 'note' | 'links' | 'files' | 'marks' | 'look' | 'dates'
 
 interface Workspace {
   panes: readonly Pane[]
@@ -44,10 +57,14 @@ interface Workspace {
   leftOpen: boolean
   sheetOpen: boolean
   /** The section of the topic sheet that was asked for last. */
-  section: { name: 'note' | 'links' | 'files'; request: number } | null
+  section: { name: Section; request: number } | null
   dialog: Dialog | null
   /** The topic onto which ideas are being poured, and the pane in which that happens. */
   pouring: { index: number; topic: TopicId } | null
+  /** The topic whose look was copied. */
+  carriedLook: TopicId | null
+  /** Whether the drawings are shown. */
+  libraryOpen: boolean
 }
 
 let requests = 0
@@ -73,6 +90,8 @@ export const useWorkspace = create<Workspace>(() => ({
   section: null,
   dialog: null,
   pouring: null,
+  carriedLook: null,
+  libraryOpen: false,
 }))
 
 const { setState, getState } = useWorkspace
@@ -142,9 +161,11 @@ export const workspace = {
   },
   toggleLeft: () => setState((state) => ({ leftOpen: !state.leftOpen })),
   toggleSheet: () => setState((state) => ({ sheetOpen: !state.sheetOpen })),
-  openSection(name: 'note' | 'links' | 'files'): void {
+  openSection(name: Section): void {
     setState({ sheetOpen: true, section: { name, request: ++requests } })
   },
   dialog: (dialog: Dialog | null) => setState({ dialog }),
   pour: (pouring: Workspace['pouring']) => setState({ pouring }),
+  carryLook: (carriedLook: TopicId) => setState({ carriedLook }),
+  library: (libraryOpen: boolean) => setState({ libraryOpen }),
 }

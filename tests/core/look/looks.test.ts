@@ -177,7 +177,7 @@ describe('whole looks', () => {
     expect(box('Prune').style.shape).toBe('card')
     const ruled = { pattern: 'ruled', tone: '#fff8e0', picture: null } as const
     garden.do((r, m) => setBackground(r, { at: { map }, background: ruled }, m))
-    expect(backdropOf(garden.records, map)).toEqual({ scheme: 'as-set', ...ruled })
+    expect(backdropOf(garden.records, map)).toEqual({ scheme: 'light', ...ruled })
     garden.do((r, m) => chooseWholeLook(r, { at: { map }, whole: null }, m))
     expect([box('Prune').style.shape, backdropOf(garden.records, map).tone]).toEqual(['rule', '#ffffff'])
   })

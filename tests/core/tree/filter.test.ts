@@ -1,10 +1,14 @@
 import { expect, test } from 'vitest'
+import { addBadge } from '../../../src/core/commands/badges'
 import { numberMap } from '../../../src/core/commands/numbering'
 import { setDates } from '../../../src/core/commands/set-dates'
+import { setTask } from '../../../src/core/commands/set-task'
 import { splitOff } from '../../../src/core/commands/split-off'
+import { tagNamed, tagTopics } from '../../../src/core/commands/tags'
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
-import { type Filter, isEmpty, matches, type Trait } from '../../../src/core/tree/filter'
+import { MapLayouter } from '../../../src/core/layout/map-layout'
+import { type Filter, isEmpty, keptBy, matches, NO_FILTER, type Trait } from '../../../src/core/tree/filter'
 import { mapNumbers } from '../../../src/core/tree/map-numbers'
 import { freeRank, rankAfter, rankAfterLast } from '../../../src/core/tree/rank'
 import { Garden } from '../gardens'
@@ -18,15 +22,17 @@ function planted(): Garden {
   garden.do((r, m) => setDates(r, { topic: garden.topic('Prüfen'), dates: { start: '2026-03-01', end: null } }, m))
   return garden
 }
-const found = (garden: Garden, filter: Filter) =>
-  [...garden.records.all('topic')].filter((topic) => matches(garden.records, topic, filter)).map(({ text }) => text)
+const found = (garden: Garden, filter: Partial<Filter>) =>
+  [...garden.records.all('topic')]
+    .filter((topic) => matches(garden.records, topic, { ...NO_FILTER, ...filter }))
+    .map(({ text }) => text)
 
 test('topics match by all words in text and note, case and accents aside', () => {
   const garden = planted()
   expect(found(garden, { words: 'PEAS april', traits: [] })).toEqual(['Sow peas'])
   expect(found(garden, { words: 'prufen', traits: [] })).toEqual(['Prüfen'])
   expect(found(garden, { words: 'nothing like it', traits: [] })).toEqual([])
-  expect(isEmpty({ words: '  ', traits: [] })).toBe(true)
+  expect(isEmpty({ ...NO_FILTER, words: '  ' })).toBe(true)
 })
 
 test('and by what they carry', () => {
@@ -39,6 +45,40 @@ test('and by what they carry', () => {
   garden.do((r, m) => splitOff(r, { topic: garden.topic('Spring') }, m))
   expect(having('doorway')).toEqual(['Spring'])
   expect(found(garden, { words: 'sow', traits: ['note', 'date'] })).toEqual([])
+})
+
+test('by tags, badges, the state of a task, and days that their dates touch', () => {
+  const garden = planted()
+  const [peas, summer] = [garden.topic('Sow peas'), garden.topic('Summer')]
+  garden.do((r, m) => tagTopics(r, { topics: [peas, summer], name: 'Wet ' }, m))
+  garden.do((r, m) => tagTopics(r, { topics: [peas], name: 'early' }, m))
+  garden.do((r, m) => addBadge(r, { topics: [summer], badge: 'icon:sun' }, m))
+  garden.do((r, m) => setTask(r, { topics: [summer], task: 'begun' }, m))
+  garden.do((r, m) => setDates(r, { topic: summer, dates: { start: '2026-06-01', end: '2026-08-31' } }, m))
+  const tag = (name: string) => tagNamed(garden.records, name)!.id
+  expect(found(garden, { tags: [tag('WET')] })).toEqual(['Sow peas', 'Summer'])
+  expect(found(garden, { tags: [tag('wet'), tag('early')] })).toEqual(['Sow peas'])
+  expect(found(garden, { badges: ['icon:sun'] })).toEqual(['Summer'])
+  expect(found(garden, { tasks: ['open', 'begun'] })).toEqual(['Summer'])
+  expect(found(garden, { tasks: ['done'] })).toEqual([])
+  expect(found(garden, { from: '2026-08-01', until: '2026-12-31' })).toEqual(['Summer'])
+  expect(found(garden, { until: '2026-05-31' })).toEqual(['Prüfen'])
+})
+
+test('what a view keeps that shows only what matches has a way to the root', () => {
+  const garden = planted()
+  const all = [...garden.records.all('topic')]
+  const kept = keptBy(garden.records, all, { ...NO_FILTER, words: 'peas', alone: true })
+  const texts = all.filter(({ id }) => kept.has(id)).map(({ text }) => text)
+  expect(texts).toEqual(['Garden', 'Spring', 'Sow peas'])
+  const { map } = garden.records.need('topic', garden.topic('Garden')).place
+  const { boxes } = new MapLayouter(
+    garden.records,
+    map,
+    () => 0,
+    (topic) => kept.has(topic.id),
+  ).layout(null)
+  expect(boxes.map(({ topic }) => topic.text)).toEqual(['Garden', 'Spring', 'Sow peas'])
 })
 
 test('the numbers of a whole map are those that it shows', () => {

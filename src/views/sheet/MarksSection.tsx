@@ -1,0 +1,153 @@
+import { ActionIcon, Autocomplete, Button, FileButton, Group, Pill, Progress, Stack, Text } from '@mantine/core'
+import { IconPlus, IconX } from '@tabler/icons-react'
+import { useState } from 'react'
+import { badgeName } from '../../core/badges/badges'
+import { removePicture } from '../../core/commands/pictures'
+import { tagTopics, untagTopics } from '../../core/commands/tags'
+import type { TopicRecord } from '../../core/records/topic'
+import pictureStyles from '../pictures/pictures.module.css'
+import { sendPicture } from '../pictures/send-picture'
+import { useSession } from '../sync/use-session'
+import { BadgeGlyph } from '../workspace/BadgeGlyph'
+import { workspace } from '../workspace/workspace-store'
+
+/** What marks the selected topics at first sight: badges, tags, a picture. */
+export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
+  const session = useSession()
+  const ids = topics.map(({ id }) => id)
+  return (
+    <Stack gap="sm">
+      <div>
+        <Text size="sm" fw={600}>
+          Badges
+        </Text>
+        <Group gap={4}>
+          {topic.badges.map((badge, index) => (
+            <ActionIcon
+              key={badge}
+              variant="default"
+              size="lg"
+              disabled={!session.mayEdit}
+              title={badgeName(badge)}
+              aria-label={`Change the badge ${badgeName(badge)}`}
+              onClick={() => workspace.dialog({ kind: 'badge', topics: [topic.id], index })}
+            >
+              <BadgeGlyph badge={badge} size={20} />
+            </ActionIcon>
+          ))}
+          {session.mayEdit && (
+            <Button
+              size="xs"
+              variant="default"
+              leftSection={<IconPlus size={14} />}
+              onClick={() => workspace.dialog({ kind: 'badge', topics: ids, index: null })}
+            >
+              Put a badge on
+            </Button>
+          )}
+        </Group>
+      </div>
+      <Tags topic={topic} topics={topics} />
+      <Picture topic={topic} />
+    </Stack>
+  )
+}
+
+function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
+  const session = useSession()
+  const [name, setName] = useState('')
+  const ids = topics.map(({ id }) => id)
+  const all = [...session.records.all('tag')].filter((tag) => !tag.trashed)
+  const take = (text: string) => {
+    if (text.trim() === '') return
+    session.run((records, making) => tagTopics(records, { topics: ids, name: text }, making))
+    setName('')
+  }
+  return (
+    <div>
+      <Text size="sm" fw={600}>
+        Tags
+      </Text>
+      <Group gap={4} mb={4}>
+        {topic.tags.flatMap((id) => {
+          const tag = session.records.get('tag', id)
+          return tag && !tag.trashed ? (
+            <Pill
+              key={id}
+              size="md"
+              withRemoveButton={session.mayEdit}
+              removeButtonProps={{ 'aria-label': `Take the tag ${tag.name} off`, 'aria-hidden': false, tabIndex: 0 }}
+              onRemove={() => session.run((records, making) => untagTopics(records, { topics: ids, tag: id }, making))}
+            >
+              {tag.name}
+            </Pill>
+          ) : (
+            []
+          )
+        })}
+      </Group>
+      {session.mayEdit && (
+        <Autocomplete
+          size="xs"
+          aria-label="Add a tag"
+          placeholder="Add a tag"
+          value={name}
+          data={all.filter(({ id }) => !topic.tags.includes(id)).map((tag) => tag.name)}
+          onChange={setName}
+          onOptionSubmit={(text) => {
+            take(text)
+            // The field takes over the chosen words after this.
+            queueMicrotask(() => setName(''))
+          }}
+          onKeyDown={(event) => event.key === 'Enter' && take(name)}
+        />
+      )}
+    </div>
+  )
+}
+
+function Picture({ topic }: { topic: TopicRecord }) {
+  const session = useSession()
+  const [part, setPart] = useState<number | null>(null)
+  const address = topic.picture && session.pictureAddress(topic.picture.file, 640)
+  const send = async (file: File | null) => {
+    if (!file) return
+    setPart(0)
+    await sendPicture(session, topic.id, file, setPart)
+    setPart(null)
+  }
+  if (!session.mayEdit && !address) return null
+  return (
+    <div>
+      <Text size="sm" fw={600}>
+        Picture
+      </Text>
+      {address && <img className={pictureStyles.preview} src={address} alt={`On ${topic.text}`} />}
+      {session.mayEdit && (
+        <Group gap={4} mt={4}>
+          <FileButton accept="image/*" onChange={(file) => void send(file)}>
+            {(props) => (
+              <Button {...props} size="xs" variant="default">
+                {topic.picture ? 'Choose another' : 'Choose a picture'}
+              </Button>
+            )}
+          </FileButton>
+          <Button size="xs" variant="default" onClick={() => workspace.library(true)}>
+            From the drawings
+          </Button>
+          {topic.picture && (
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              aria-label="Take the picture off"
+              onClick={() => session.run((records, making) => removePicture(records, { topic: topic.id }, making))}
+            >
+              <IconX size={16} />
+            </ActionIcon>
+          )}
+          {part !== null && <Progress flex={1} value={part * 100} aria-label="Uploading the picture" />}
+        </Group>
+      )}
+    </div>
+  )
+}

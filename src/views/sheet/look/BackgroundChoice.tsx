@@ -1,0 +1,90 @@
+import { Button, ColorInput, FileButton, Group, Progress } from '@mantine/core'
+import { useState } from 'react'
+import { setBackground } from '../../../core/commands/looks'
+import { backdropOf } from '../../../core/look/styles'
+import type { CollectionId, MapId } from '../../../core/records/ids'
+import type { Background } from '../../../core/records/look'
+import { BackgroundPattern, Colour } from '../../../core/records/look'
+import { tellTrouble } from '../../app/api'
+import { useSession } from '../../sync/use-session'
+import { upload } from '../upload'
+import { Choice, type Command, PartHead } from './Choice'
+import styles from './look.module.css'
+
+const NAMES: Record<BackgroundPattern, string> = {
+  plain: 'plain',
+  ruled: 'ruled',
+  dotted: 'dotted',
+  squared: 'squared',
+  paper: 'paper',
+}
+
+/** What lies behind the map, or behind all maps: a pattern, a tone, a picture. */
+export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collection: CollectionId }; map: MapId }) {
+  const session = useSession()
+  const [part, setPart] = useState<number | null>(null)
+  const { pattern, tone, picture } = backdropOf(session.records, map)
+  const now: Background = { pattern, tone, picture }
+  const own = 'map' in at ? session.records.get('map', at.map)?.look : session.collection.look
+  const set =
+    (change: Partial<Background>): Command =>
+    (records, making) =>
+      setBackground(records, { at, background: { ...now, ...change } }, making)
+  const root = session.records.root(map)
+  const send = async (file: File | null) => {
+    if (!file || !root) return
+    setPart(0)
+    await upload(session.id, root.id, file, setPart, 'background').catch(tellTrouble)
+    setPart(null)
+  }
+  return (
+    <>
+      <Choice
+        label="Background"
+        value={pattern}
+        source={own?.background ? 'set here' : 'from the whole look'}
+        back={
+          own?.background ? (records, making) => setBackground(records, { at, background: null }, making) : undefined
+        }
+        options={BackgroundPattern.options.map((id) => ({
+          id,
+          name: NAMES[id],
+          picture: <span className={`${styles.patternTile} backdrop backdrop-${id}`} />,
+          command: set({ pattern: id }),
+        }))}
+      />
+      <div>
+        <PartHead label="Tone behind the map" />
+        <ColorInput
+          size="xs"
+          aria-label="Tone behind the map"
+          placeholder="that of the application"
+          disabled={!session.mayEdit}
+          value={tone ?? ''}
+          onChangeEnd={(picked) => {
+            if (picked === '') session.run(set({ tone: null }))
+            else if (Colour.safeParse(picked).success && picked !== tone) session.run(set({ tone: picked }))
+          }}
+          eyeDropperButtonProps={{ 'aria-label': 'Take a colour from the screen' }}
+        />
+      </div>
+      {session.mayEdit && 'map' in at && (
+        <Group gap="xs">
+          <FileButton accept="image/*" onChange={(file) => void send(file)}>
+            {(props) => (
+              <Button {...props} variant="default" size="xs">
+                {picture ? 'Another picture behind the map' : 'A picture behind the map'}
+              </Button>
+            )}
+          </FileButton>
+          {picture && (
+            <Button variant="default" size="xs" onClick={() => session.run(set({ picture: null }))}>
+              Without the picture
+            </Button>
+          )}
+          {part !== null && <Progress flex={1} value={part * 100} aria-label="Uploading the picture" />}
+        </Group>
+      )}
+    </>
+  )
+}

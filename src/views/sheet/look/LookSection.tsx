@@ -1,0 +1,132 @@
+import { SegmentedControl, Stack } from '@mantine/core'
+import { useState } from 'react'
+import type { LookTarget } from '../../../core/commands/looks'
+import { chooseWholeLook } from '../../../core/commands/looks'
+import { type LookSource, lookValue } from '../../../core/look/look-source'
+import { WHOLE_LOOKS } from '../../../core/look/whole-looks'
+import type { Look, LookField } from '../../../core/records/look'
+import { WholeLook } from '../../../core/records/look'
+import { isRoot, type TopicRecord } from '../../../core/records/topic'
+import { useSession } from '../../sync/use-session'
+import { BackgroundChoice } from './BackgroundChoice'
+import { Choice } from './Choice'
+import { LookParts } from './LookParts'
+import { SavedLooks } from './SavedLooks'
+import { WholeLookPicture } from './small-pictures'
+
+const SCOPES = ['topic', 'branch', 'level', 'map', 'all'] as const
+type Scope = (typeof SCOPES)[number]
+const SCOPE_NAMES: Record<Scope, string> = {
+  topic: 'Topic',
+  branch: 'Branch',
+  level: 'Level',
+  map: 'Map',
+  all: 'All maps',
+}
+
+const sourceName = (source: LookSource): string => {
+  switch (source.from) {
+    case 'topic':
+      return 'set here'
+    case 'branch':
+      return 'from its branch'
+    case 'above':
+      return `from ${source.topic.text.slice(0, 30)}`
+    case 'map':
+      return 'from the map'
+    case 'collection':
+      return 'from all maps'
+    case 'whole':
+      return `from ${source.name}`
+    default:
+      return source satisfies never
+  }
+}
+
+/** How the selected topics look: alone, with their branch, on their level, on the map, or in the whole collection. */
+export function LookSection({
+  topic,
+  topics,
+  level,
+}: {
+  topic: TopicRecord
+  topics: readonly TopicRecord[]
+  level: number
+}) {
+  const session = useSession()
+  const [scope, setScope] = useState<Scope>(isRoot(topic) ? 'map' : 'branch')
+  const { map } = topic.place
+  const ids = topics.map(({ id }) => id)
+  const target: LookTarget =
+    scope === 'topic'
+      ? { kind: 'topics', topics: ids }
+      : scope === 'branch'
+        ? { kind: 'branches', topics: ids }
+        : scope === 'all'
+          ? { kind: 'collection', collection: session.collection.id, level: null }
+          : { kind: 'map', map, level: scope === 'level' ? Math.min(level, 3) : null }
+  const own = ownLook(session.records.get('map', map)?.look ?? null, session.collection.look, topic, target)
+  const at = scope === 'all' ? { collection: session.collection.id } : { map }
+  const wholeNow = (scope === 'all' ? session.collection.look : session.records.get('map', map)?.look)?.whole ?? null
+  const wide = scope === 'map' || scope === 'all'
+  const sourceOf = (field: LookField) => {
+    const { value, source } = lookValue(session.records, topic, level, field)
+    return { value, words: own[field] !== undefined ? 'set here' : sourceName(source) }
+  }
+  return (
+    <Stack gap="sm">
+      <SegmentedControl
+        fullWidth
+        size="xs"
+        aria-label="What gets the look"
+        value={scope}
+        data={SCOPES.map((value) => ({ value, label: SCOPE_NAMES[value] }))}
+        onChange={(value) => setScope(SCOPES.find((known) => known === value) ?? 'topic')}
+      />
+      {wide && (
+        <Choice
+          label={scope === 'all' ? 'Whole look of all maps' : 'Whole look of this map'}
+          wide
+          value={wholeNow ?? (scope === 'all' ? 'laid' : null)}
+          source={wholeNow || scope === 'all' ? undefined : 'from all maps'}
+          back={wholeNow ? (records, making) => chooseWholeLook(records, { at, whole: null }, making) : undefined}
+          options={WholeLook.options.map((whole) => ({
+            id: whole,
+            name: `${WHOLE_LOOKS[whole].name}: ${WHOLE_LOOKS[whole].about}`,
+            picture: (
+              <>
+                <WholeLookPicture whole={whole} />
+                {WHOLE_LOOKS[whole].name}
+              </>
+            ),
+            command: (records, making) => chooseWholeLook(records, { at, whole }, making),
+          }))}
+        />
+      )}
+      <LookParts target={target} own={own} sourceOf={sourceOf} />
+      {wide && <BackgroundChoice at={at} map={map} />}
+      {!wide && <SavedLooks target={target} own={own} />}
+    </Stack>
+  )
+}
+
+/** What the target has set itself. */
+function ownLook(
+  map: { every: Look; levels: readonly Look[] } | null,
+  collection: { every: Look } | null,
+  topic: TopicRecord,
+  target: LookTarget,
+): Look {
+  switch (target.kind) {
+    case 'topics':
+      return topic.look ?? {}
+    case 'branches':
+      return topic.branchLook ?? {}
+    case 'map':
+      return (target.level === null ? map?.every : map?.levels[target.level]) ?? {}
+    case 'collection':
+      return collection?.every ?? {}
+    default:
+      return target satisfies never
+  }
+}

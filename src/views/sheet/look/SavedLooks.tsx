@@ -1,0 +1,65 @@
+import { ActionIcon, Button, Stack } from '@mantine/core'
+import { IconX } from '@tabler/icons-react'
+import { changeLook, type LookTarget, removeLook, saveLook } from '../../../core/commands/looks'
+import type { Look } from '../../../core/records/look'
+import { useSession } from '../../sync/use-session'
+import { workspace } from '../../workspace/workspace-store'
+import { PartHead } from './Choice'
+import styles from './look.module.css'
+
+/** Looks that were kept under a name: to put on, and to add to. */
+export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
+  const session = useSession()
+  const saved = [...session.records.all('look')].filter((look) => !look.trashed)
+  saved.sort((a, b) => (a.name < b.name ? -1 : 1))
+  if (!session.mayEdit || (saved.length === 0 && Object.keys(own).length === 0)) return null
+  const put = (look: Look) => (records: typeof session.records, making: Parameters<typeof changeLook>[2]) =>
+    changeLook(records, { target, set: look, clear: [] }, making)
+  return (
+    <div>
+      <PartHead label="Saved looks" />
+      <Stack gap={4}>
+        {saved.map(({ id, name, look }) => (
+          <div key={id} className={styles.saved}>
+            <button
+              type="button"
+              className={styles.option}
+              onPointerEnter={() => session.preview(put(look))}
+              onPointerLeave={() => session.preview(null)}
+              onClick={() => session.run(put(look))}
+            >
+              {name}
+            </button>
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              size="sm"
+              aria-label={`Remove the look ${name}`}
+              onClick={() => session.run((records, making) => removeLook(records, { look: id }, making))}
+            >
+              <IconX size={14} />
+            </ActionIcon>
+          </div>
+        ))}
+        {Object.keys(own).length > 0 && (
+          <Button
+            variant="default"
+            size="xs"
+            onClick={() =>
+              workspace.dialog({
+                kind: 'ask',
+                title: 'Save this look',
+                label: 'Name under which it can be put on other topics',
+                value: '',
+                act: 'Save',
+                take: (name) => session.run((records, making) => saveLook(records, { name, look: own }, making)),
+              })
+            }
+          >
+            Save what is set here as a look …
+          </Button>
+        )}
+      </Stack>
+    </div>
+  )
+}
