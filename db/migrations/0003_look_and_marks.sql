@@ -1,6 +1,6 @@
 -- Up Migration
 
--- How topics and maps look, and what marks topics: badges, tags, task states, pictures.
+-- How topics and maps look, and what marks topics: badges, tags, task states, pictures. Templates that people keep.
 
 CREATE TABLE tag (
   collection uuid NOT NULL REFERENCES collection ON DELETE CASCADE,
@@ -21,6 +21,18 @@ CREATE TABLE look (
   PRIMARY KEY (collection, id)
 );
 ALTER TABLE look ALTER COLUMN collection SET (n_distinct = 4);
+
+CREATE TABLE template (
+  collection uuid NOT NULL REFERENCES collection ON DELETE CASCADE,
+  id uuid NOT NULL,
+  name text NOT NULL,
+  layout text NOT NULL,
+  numbering text,
+  lines jsonb NOT NULL,
+  trashed boolean NOT NULL DEFAULT false,
+  PRIMARY KEY (collection, id)
+);
+ALTER TABLE template ALTER COLUMN collection SET (n_distinct = 4);
 
 ALTER TABLE topic
   ADD COLUMN look jsonb,
@@ -49,5 +61,6 @@ ALTER TABLE collection DROP COLUMN look;
 ALTER TABLE map DROP COLUMN look;
 ALTER TABLE topic
   DROP COLUMN look, DROP COLUMN branch_look, DROP COLUMN picture, DROP COLUMN badges, DROP COLUMN tags, DROP COLUMN task;
+DROP TABLE template;
 DROP TABLE look;
 DROP TABLE tag;

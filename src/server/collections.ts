@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { Records } from '../core/records/records'
 import type { CollectionDigest, FarTopic, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
+import type { TemplateRecord } from '../core/records/template'
 import { type Client, database, snapshot } from './database'
 import { selectRecords } from './records/tables'
 
@@ -133,6 +134,10 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
     }
   })
 }
+
+/** The templates that were kept in a collection, without those in the trash. */
+export const templatesOf = (collection: string): Promise<TemplateRecord[]> =>
+  snapshot((client) => selectRecords(client, 'template', collection, 'AND NOT trashed ORDER BY name, id'))
 
 /** All records of a collection as of one moment, with the number of its last change. */
 export function wholeCollection(

@@ -126,6 +126,7 @@ class Checker {
       case 'note':
       case 'tag':
       case 'look':
+      case 'template':
       case 'file':
         return
       default:

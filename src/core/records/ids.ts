@@ -17,6 +17,7 @@ export const AttachmentId = id('AttachmentId')
 export const EnclosureId = id('EnclosureId')
 export const TagId = id('TagId')
 export const LookId = id('LookId')
+export const TemplateId = id('TemplateId')
 export const ChangeId = id('ChangeId')
 export const PersonId = id('PersonId')
 
@@ -31,5 +32,6 @@ export type AttachmentId = z.infer<typeof AttachmentId>
 export type EnclosureId = z.infer<typeof EnclosureId>
 export type TagId = z.infer<typeof TagId>
 export type LookId = z.infer<typeof LookId>
+export type TemplateId = z.infer<typeof TemplateId>
 export type ChangeId = z.infer<typeof ChangeId>
 export type PersonId = z.infer<typeof PersonId>

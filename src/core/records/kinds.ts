@@ -7,6 +7,7 @@ import { LookRecord } from './look'
 import { MapRecord } from './map'
 import { NoteRecord } from './note'
 import { TagRecord } from './tag'
+import { TemplateRecord } from './template'
 import { TopicRecord } from './topic'
 import { WeblinkRecord } from './weblink'
 
@@ -23,6 +24,7 @@ export const recordSchemas = {
   enclosure: EnclosureRecord,
   tag: TagRecord,
   look: LookRecord,
+  template: TemplateRecord,
 } as const
 
 export interface RecordByKind {
@@ -37,6 +39,7 @@ export interface RecordByKind {
   enclosure: EnclosureRecord
   tag: TagRecord
   look: LookRecord
+  template: TemplateRecord
 }
 export type RecordKind = keyof RecordByKind
 export type AnyRecord = RecordByKind[RecordKind]
@@ -48,6 +51,7 @@ export const RECORD_KINDS = [
   'note',
   'tag',
   'look',
+  'template',
   'map',
   'topic',
   'crosslink',

@@ -140,6 +140,7 @@ export class Records {
       case 'map':
       case 'file':
       case 'look':
+      case 'template':
         return []
       default:
         return kind satisfies never

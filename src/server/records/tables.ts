@@ -11,6 +11,7 @@ import { mapTable } from './map-table'
 import { noteTable } from './note-table'
 import type { Table } from './table'
 import { tagTable } from './tag-table'
+import { templateTable } from './template-table'
 import { topicTable } from './topic-table'
 import { weblinkTable } from './weblink-table'
 
@@ -26,6 +27,7 @@ const tables: { [K in RecordKind]: Table<K> } = {
   enclosure: enclosureTable,
   tag: tagTable,
   look: lookTable,
+  template: templateTable,
 }
 
 /** Records of one kind. `condition` narrows by further parameters from `$2` on, e.g. `AND id = ANY($2)`. */

@@ -24,11 +24,11 @@ import { chooseHomeMap, makeMap, renameCollection, renameMap } from '../../core/
 import { makeMapFrom } from '../../core/commands/use-template'
 import { MapId } from '../../core/records/ids'
 import type { MapDigest } from '../../core/records/snapshot'
-import { TEMPLATES } from '../../core/templates/templates'
 import { tell, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { useTemplates } from '../sync/use-templates'
 
 export default function CollectionPage({ collection }: { collection: string }) {
   return (
@@ -208,6 +208,7 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
 function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
   const session = useSession()
   const [template, setTemplate] = useState('')
+  const templates = useTemplates()
   const [title, before] =
     asked.kind === 'new'
       ? ['New map', '']
@@ -250,12 +251,12 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
           {asked.kind === 'new' && (
             <NativeSelect
               label="Begin with"
-              description={TEMPLATES.find(({ id }) => id === template)?.use ?? 'One topic in the middle'}
+              description={templates.find(({ id }) => id === template)?.use ?? 'One topic in the middle'}
               value={template}
               onChange={(event) => setTemplate(event.currentTarget.value)}
               data={[
                 { value: '', label: 'nothing yet' },
-                ...TEMPLATES.map(({ id, name }) => ({ value: id, label: name })),
+                ...templates.map(({ id, name }) => ({ value: id, label: name })),
               ]}
             />
           )}

@@ -16,8 +16,8 @@ import { addCrosslink } from '../../core/commands/crosslinks'
 import { insertTemplate } from '../../core/commands/use-template'
 import type { Drawn } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
-import { TEMPLATES } from '../../core/templates/templates'
 import { useSession } from '../sync/use-session'
+import { useTemplates } from '../sync/use-templates'
 import type { Situation } from '../workspace/act'
 import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
@@ -146,10 +146,11 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
 function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void }) {
   const session = useSession()
   const { active } = useWorkspace()
+  const templates = useTemplates()
   return (
     <Modal opened onClose={onClose} title="Insert a template" size="lg" transitionProps={{ duration: 0 }}>
       <Stack gap={4}>
-        {TEMPLATES.map(({ id, name, use }) => (
+        {templates.map(({ id, name, use }) => (
           <Button
             key={id}
             variant="subtle"

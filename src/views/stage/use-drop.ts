@@ -41,7 +41,9 @@ export function dropHandlers(
     } else if (topic) await takeOver(now, topic, contents)
     else {
       const items = await itemsOf(contents)
-      const made = items.length > 0 && session.run((records, making) => scatterItems(records, { map: pane.map, x, y, items }, making))
+      const made =
+        items.length > 0 &&
+        session.run((records, making) => scatterItems(records, { map: pane.map, x, y, items }, making))
       if (made) workspace.select(index, made)
     }
   }

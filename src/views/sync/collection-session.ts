@@ -7,6 +7,7 @@ import { type Making, named, type Outcome } from '../../core/commands/command'
 import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest } from '../../core/records/snapshot'
+import { TemplateRecord } from '../../core/records/template'
 import { topicsInOrder } from '../../core/tree/walk'
 import { ask, tell, tellTrouble } from '../app/api'
 import { CommandAnswer, CommitAnswer, Committed, HeldSnapshot } from './api-schemas'
@@ -127,6 +128,14 @@ export class CollectionSession {
   async openMap(map: string): Promise<void> {
     const snapshot = await ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
     this.held.open(snapshot)
+    this.changed()
+  }
+
+  /** Fetches the templates that were kept in the collection; those made later come along with the other changes. */
+  async loadTemplates(): Promise<void> {
+    const templates = await ask(z.array(TemplateRecord), `/api/collections/${this.id}/templates`)
+    for (const template of templates)
+      if (!this.records.get('template', template.id)) this.records.put('template', template)
     this.changed()
   }
 

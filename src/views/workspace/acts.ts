@@ -4,6 +4,7 @@ import { deleteTopics } from '../../core/commands/delete-topics'
 import { evenOutSides } from '../../core/commands/even-out-sides'
 import { foldTopics } from '../../core/commands/fold-topics'
 import { insertBetween } from '../../core/commands/insert-between'
+import { saveTemplate } from '../../core/commands/save-template'
 import { splitOff } from '../../core/commands/split-off'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
 import type { TopicId } from '../../core/records/ids'
@@ -172,6 +173,27 @@ export const ACTS: readonly Act[] = [
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
     act: (situation) => workspace.dialog({ kind: 'template', topic: one(situation)!.id }),
+  },
+  {
+    id: 'keep-template',
+    name: plainly('Keep as a template …'),
+    keys: [],
+    group: 'map',
+    when: (situation) =>
+      editable(situation) &&
+      one(situation) !== null &&
+      situation.session.records.children(one(situation)!.id).length > 0,
+    act: (situation) => {
+      const { id, text } = one(situation)!
+      workspace.dialog({
+        kind: 'ask',
+        title: 'Keep what is below as a template',
+        label: 'Name of the template',
+        value: text.slice(0, 80),
+        act: 'Keep it',
+        take: (name) => situation.session.run((records, making) => saveTemplate(records, { topic: id, name }, making)),
+      })
+    },
   },
   ...MARK_ACTS,
   ...SHAPE_ACTS,

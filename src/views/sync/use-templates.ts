@@ -1,0 +1,18 @@
+import { useEffect } from 'react'
+import { TEMPLATES } from '../../core/templates/templates'
+import { tellTrouble } from '../app/api'
+import { useSession } from './use-session'
+
+/** All templates that can be used in the collection: those kept there, then ours. */
+export function useTemplates(): { id: string; name: string; use: string }[] {
+  const session = useSession()
+  useEffect(() => {
+    session.loadTemplates().catch(tellTrouble)
+  }, [session])
+  const kept = [...session.records.all('template')].filter((template) => !template.trashed)
+  kept.sort((a, b) => (a.name < b.name ? -1 : 1))
+  return [
+    ...kept.map(({ id, name, lines }) => ({ id, name, use: `Kept here: ${lines.length} topics` })),
+    ...TEMPLATES.map(({ id, name, use }) => ({ id, name, use })),
+  ]
+}
