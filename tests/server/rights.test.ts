@@ -58,6 +58,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
     rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
     body: { target: NOT_THERE, sources: [NOT_THERE], way: 'beside' },
   },
+  'POST /api/collections/[collection]/draft': { rights: editors, body: { wish: 'A plan', text: '' } },
   'GET /api/collections/[collection]/templates': { rights: readers },
   'GET /api/collections/[collection]/find': { rights: readers },
   'GET /api/collections/[collection]/stream': { rights: readers },

@@ -60,11 +60,15 @@ export const TopicPicture = z.strictObject({
 })
 export type TopicPicture = z.infer<typeof TopicPicture>
 
+const graphemes = new Intl.Segmenter('und', { granularity: 'grapheme' })
+/** Whether a text is a single sign as people count them, however many code points it takes. */
+const isOneSign = (text: string) => text.isWellFormed() && [...graphemes.segment(text)].length === 1
+
 /** `icon:` with the name of one of our icons, or a single emoji. */
 export const Badge = z
   .string()
   .regex(/^(icon:[a-z0-9-]{1,60}|\P{ASCII}[^\s<>]{0,30}|[0-9#*]\ufe0f?\u20e3)$/u, 'This is no badge.')
-  .refine((badge) => badge.isWellFormed(), 'This is no badge.')
+  .refine((badge) => badge.startsWith('icon:') || isOneSign(badge), 'This is no badge.')
 export type Badge = z.infer<typeof Badge>
 
 export const TaskState = z.enum(['open', 'begun', 'done'])

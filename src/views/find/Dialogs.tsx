@@ -1,4 +1,5 @@
 import {
+  ActionIcon,
   Autocomplete,
   Button,
   Group,
@@ -11,8 +12,10 @@ import {
   Text,
   TextInput,
 } from '@mantine/core'
+import { IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
+import { removeTemplate } from '../../core/commands/save-template'
 import { insertTemplate } from '../../core/commands/use-template'
 import type { Drawn } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
@@ -150,32 +153,44 @@ function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void })
   return (
     <Modal opened onClose={onClose} title="Insert a template" size="lg" transitionProps={{ duration: 0 }}>
       <Stack gap={4}>
-        {templates.map(({ id, name, use }) => (
-          <Button
-            key={id}
-            variant="subtle"
-            color="gray"
-            c="var(--ink)"
-            justify="flex-start"
-            h="auto"
-            py={6}
-            onClick={() => {
-              onClose()
-              const today = new Date().toISOString().slice(0, 10)
-              const select = session.run((records, making) =>
-                insertTemplate(records, { topic, template: id, today }, making),
-              )
-              if (select) workspace.select(active, select)
-            }}
-          >
-            <span style={{ textAlign: 'left', whiteSpace: 'normal' }}>
-              <strong>{name}</strong>
-              <br />
-              <Text span size="sm" c="var(--quiet-ink)">
-                {use}
-              </Text>
-            </span>
-          </Button>
+        {templates.map(({ id, name, use, kept }) => (
+          <Group key={id} gap={4} wrap="nowrap">
+            <Button
+              variant="subtle"
+              color="gray"
+              c="var(--ink)"
+              justify="flex-start"
+              flex={1}
+              h="auto"
+              py={6}
+              onClick={() => {
+                onClose()
+                const today = new Date().toISOString().slice(0, 10)
+                const select = session.run((records, making) =>
+                  insertTemplate(records, { topic, template: id, today }, making),
+                )
+                if (select) workspace.select(active, select)
+              }}
+            >
+              <span style={{ textAlign: 'left', whiteSpace: 'normal' }}>
+                <strong>{name}</strong>
+                <br />
+                <Text span size="sm" c="var(--quiet-ink)">
+                  {use}
+                </Text>
+              </span>
+            </Button>
+            {kept && session.mayEdit && (
+              <ActionIcon
+                variant="subtle"
+                color="gray"
+                aria-label={`Remove the template ${name}`}
+                onClick={() => session.run((records, making) => removeTemplate(records, { template: kept }, making))}
+              >
+                <IconX size={16} />
+              </ActionIcon>
+            )}
+          </Group>
         ))}
       </Stack>
     </Modal>

@@ -31,6 +31,7 @@ import { dropHandlers } from './use-drop'
 import { useMoreFonts } from './use-more-fonts'
 import { FollowView, useView } from './use-view'
 
+const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** The face *Map*: the drawn map, to look at and to work on. */
@@ -66,6 +67,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const group = useRef<SVGGElement>(null)
   const { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group, ground)
   const pouring = useWorkspace((state) => state.pouring)
+  const drafting = useWorkspace((state) => state.drafting)
   const libraryOpen = useWorkspace((state) => state.libraryOpen)
   const active = useWorkspace((state) => state.active)
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
@@ -243,6 +245,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
                   pane={index}
                   selected={selected.has(box.topic.id)}
                   editing={editedBox === box}
+                  proposed={session.isProposed(box.topic.id)}
                   faded={faded?.has(box.topic.id) ?? false}
                   dropZone={drag.dragged?.target?.box.topic.id === box.topic.id ? drag.dragged.target.zone : null}
                   siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
@@ -317,6 +320,11 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         <FollowView moves={moves} transform={transform}>
           {(at) => <TopicHandles session={session} box={handled} transform={at} />}
         </FollowView>
+      )}
+      {drafting && drafting.index === index && (
+        <Suspense>
+          <DraftPanel session={session} index={index} topic={drafting.topic} onEnd={focusStage} />
+        </Suspense>
       )}
       {libraryOpen && index === active && (
         <Suspense>

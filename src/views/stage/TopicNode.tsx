@@ -34,6 +34,8 @@ interface Props {
   pane: number
   selected: boolean
   editing: boolean
+  /** Seen here only, as it would be. */
+  proposed: boolean
   /** Left out by the filter: it steps back. */
   faded: boolean
   dropZone: 'into' | 'before' | 'after' | null
@@ -44,7 +46,7 @@ interface Props {
 
 /** A topic on the stage: a real element with a role and a name, placed where the layout says. */
 export const TopicNode = memo(
-  ({ box, pane, selected, editing, faded, dropZone, siblings, childCount, onPointerDown }: Props) => {
+  ({ box, pane, selected, editing, proposed, faded, dropZone, siblings, childCount, onPointerDown }: Props) => {
     const session = useSessionHandle()
     const { topic } = box
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
@@ -62,6 +64,7 @@ export const TopicNode = memo(
         className={styles.topic}
         data-selected={selected || undefined}
         data-faded={faded || undefined}
+        data-proposed={proposed || undefined}
         transform={`translate(${px(box.x)} ${px(box.y)})`}
         role="treeitem"
         aria-label={[`${box.number ? `${box.number} ` : ''}${topic.text || 'Untitled'}`, ...extras].join(', ')}

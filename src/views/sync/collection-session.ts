@@ -157,17 +157,27 @@ export class CollectionSession {
     const ended = this.endPreview()
     try {
       const { change } = command?.(this.records, making) ?? { change: null }
-      if (change && this.held.perform(change).ok) this.previewed = change
+      if (change && this.held.perform(change).ok) {
+        this.previewed = change
+        for (const edit of change.edits) if (edit.kind === 'topic' && edit.before === null) this.proposed.add(edit.id)
+      }
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
     }
     if (ended || this.previewed) this.changed()
   }
 
+  /** Whether a topic is only shown, by what is previewed. */
+  isProposed(topic: string): boolean {
+    return this.proposed.has(topic)
+  }
+  private readonly proposed = new Set<string>()
+
   private endPreview(): boolean {
     if (!this.previewed) return false
     this.held.drop(this.previewed.id)
     this.previewed = null
+    this.proposed.clear()
     return true
   }
 

@@ -167,6 +167,14 @@ export const ACTS: readonly Act[] = [
     act: (situation) => workspace.pour({ index: situation.index, topic: one(situation)!.id }),
   },
   {
+    id: 'draft',
+    name: plainly('Draft branches …'),
+    keys: ['Alt+r'],
+    group: 'topic',
+    when: (situation) => editable(situation) && one(situation) !== null && situation.pane.face === 'map',
+    act: (situation) => workspace.draft({ index: situation.index, topic: one(situation)!.id }),
+  },
+  {
     id: 'template',
     name: plainly('Insert a template …'),
     keys: [],

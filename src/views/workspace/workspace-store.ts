@@ -61,6 +61,8 @@ interface Workspace {
   dialog: Dialog | null
   /** The topic onto which ideas are being poured, and the pane in which that happens. */
   pouring: { index: number; topic: TopicId } | null
+  /** The topic for which branches are being drafted, and the pane in which that happens. */
+  drafting: { index: number; topic: TopicId } | null
   /** The topic whose look was copied. */
   carriedLook: TopicId | null
   /** Whether the drawings are shown. */
@@ -90,6 +92,7 @@ export const useWorkspace = create<Workspace>(() => ({
   section: null,
   dialog: null,
   pouring: null,
+  drafting: null,
   carriedLook: null,
   libraryOpen: false,
 }))
@@ -166,6 +169,7 @@ export const workspace = {
   },
   dialog: (dialog: Dialog | null) => setState({ dialog }),
   pour: (pouring: Workspace['pouring']) => setState({ pouring }),
+  draft: (drafting: Workspace['drafting']) => setState({ drafting }),
   carryLook: (carriedLook: TopicId) => setState({ carriedLook }),
   library: (libraryOpen: boolean) => setState({ libraryOpen }),
 }

@@ -1,0 +1,9 @@
+import { DraftAsked, draft } from '../../../../server/drafting'
+import { endpoint } from '../../../../server/http/endpoint'
+
+/** Proposes branches. Nothing is changed: whoever asked takes what they want. */
+export const POST = endpoint({
+  access: 'editor',
+  body: DraftAsked,
+  handle: ({ who, body }) => draft(who.collection, body),
+})

@@ -1,0 +1,198 @@
+import { ActionIcon, Button, Checkbox, Group, Text, Textarea, TextInput } from '@mantine/core'
+import { IconX } from '@tabler/icons-react'
+import { type FormEvent, useEffect, useMemo, useState } from 'react'
+import { z } from 'zod'
+import { hangItems } from '../../core/commands/paste-outline'
+import type { OutlineItem } from '../../core/formats/outline'
+import type { TopicId } from '../../core/records/ids'
+import { ask, tellTrouble } from '../app/api'
+import type { CollectionSession } from '../sync/collection-session'
+import { workspace } from '../workspace/workspace-store'
+import styles from './draft.module.css'
+
+const Item: z.ZodType<OutlineItem> = z.object({
+  text: z.string(),
+  note: z.string(),
+  links: z.array(z.object({ address: z.string(), title: z.string() })),
+  get children() {
+    return z.array(Item)
+  },
+})
+const Answer = z.object({ items: z.array(Item) })
+
+/** A proposed topic in the list, where it can be reworded and left out. */
+interface Line {
+  item: OutlineItem
+  level: number
+  text: string
+  taken: boolean
+}
+
+function linesOf(items: readonly OutlineItem[], level = 0): Line[] {
+  return items.flatMap((item) => [{ item, level, text: item.text, taken: true }, ...linesOf(item.children, level + 1)])
+}
+
+/** What is left of the proposal: what is not taken leaves with all below it. */
+function chosen(lines: readonly Line[]): OutlineItem[] {
+  const items: OutlineItem[] = []
+  const way: OutlineItem[] = []
+  let without = Number.POSITIVE_INFINITY
+  for (const { item, level, text, taken } of lines) {
+    if (level > without) continue
+    without = taken && text.trim() !== '' ? Number.POSITIVE_INFINITY : level
+    if (without === level) continue
+    const kept = { ...item, text: text.trim(), children: [] }
+    way.length = level
+    const above = way.at(-1)
+    if (above) above.children.push(kept)
+    else items.push(kept)
+    way.push(kept)
+  }
+  return items
+}
+
+/**
+ * Drafting: somebody says what they want, or gives a text, and gets proposed branches. They are seen on the map as they
+ * would hang there, can be reworded and left out, and are taken or thrown away.
+ */
+export default function DraftPanel({
+  session,
+  index,
+  topic,
+  onEnd,
+}: {
+  session: CollectionSession
+  index: number
+  topic: TopicId
+  onEnd(): void
+}) {
+  const [lines, setLines] = useState<readonly Line[] | null>(null)
+  const [waiting, setWaiting] = useState(false)
+  const items = useMemo(() => (lines ? chosen(lines) : []), [lines])
+  useEffect(() => {
+    session.preview(
+      items.length > 0 ? (records, making) => hangItems(records, { topic, items, act: 'Insert' }, making) : null,
+    )
+    return () => session.preview(null)
+  }, [session, topic, items])
+  const end = () => {
+    session.preview(null)
+    workspace.draft(null)
+    onEnd()
+  }
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault()
+    const form = new FormData(event.currentTarget)
+    const body = { wish: String(form.get('wish') ?? ''), text: String(form.get('text') ?? '') }
+    setWaiting(true)
+    ask(Answer, `/api/collections/${session.id}/draft`, { method: 'POST', body })
+      .then((answer) => setLines(linesOf(answer.items)), tellTrouble)
+      .finally(() => setWaiting(false))
+  }
+  const change = (at: number, line: Partial<Line>) =>
+    setLines((now) => now?.map((one, i) => (i === at ? { ...one, ...line } : one)) ?? null)
+  const take = () => {
+    const select = session.run((records, making) => hangItems(records, { topic, items, act: 'Insert' }, making))
+    if (!select) return
+    workspace.select(index, select)
+    end()
+  }
+  const name = session.nameOf(topic)?.text || 'this topic'
+  return (
+    <section
+      className={styles.panel}
+      aria-label="Draft"
+      onKeyDown={(event) => {
+        event.stopPropagation()
+        if (event.key === 'Escape') end()
+      }}
+    >
+      <header>
+        <Text fw={600} truncate>
+          Draft branches for {name}
+        </Text>
+        <ActionIcon variant="subtle" color="gray" aria-label="Close the draft" onClick={end}>
+          <IconX size={16} />
+        </ActionIcon>
+      </header>
+      {!lines ? (
+        <form onSubmit={submit}>
+          <Textarea
+            name="wish"
+            label="What do you want?"
+            placeholder="Plan a volunteer day at the northern ditches"
+            maxLength={2_000}
+            autosize
+            minRows={2}
+            maxRows={5}
+            data-autofocus
+            autoFocus
+          />
+          <Textarea
+            name="text"
+            label="Or a text to draw on"
+            placeholder="Paste a page, a report, minutes …"
+            maxLength={500_000}
+            rows={8}
+          />
+          <Button type="submit" loading={waiting} fullWidth mt="sm">
+            Propose branches
+          </Button>
+          <Text size="xs" c="dimmed" mt="xs">
+            Computed on this server from the text, from your collection and from the templates. Nothing is added before
+            you take it.
+          </Text>
+        </form>
+      ) : lines.length === 0 ? (
+        <>
+          <Text>Nothing could be made of this. Say a little more, or give a longer text.</Text>
+          <Button variant="default" onClick={() => setLines(null)}>
+            Back
+          </Button>
+        </>
+      ) : (
+        <>
+          <Text size="sm" c="dimmed">
+            Seen on the map as a proposal. Reword it, leave out what does not fit.
+          </Text>
+          <ul className={styles.lines}>
+            {lines.map(({ item, level, text, taken }, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the lines never change their order.
+              <li key={i} style={{ paddingLeft: level * 18 }}>
+                <Checkbox
+                  size="xs"
+                  aria-label={`Take ${text}`}
+                  checked={taken}
+                  onChange={(event) => change(i, { taken: event.currentTarget.checked })}
+                />
+                <TextInput
+                  size="xs"
+                  flex={1}
+                  aria-label="Text of the proposed topic"
+                  title={item.note || undefined}
+                  value={text}
+                  disabled={!taken}
+                  maxLength={5_000}
+                  onChange={(event) => change(i, { text: event.currentTarget.value })}
+                />
+              </li>
+            ))}
+          </ul>
+          <Group justify="space-between">
+            <Button variant="default" onClick={() => setLines(null)}>
+              Ask again
+            </Button>
+            <Group gap="xs">
+              <Button variant="default" onClick={end}>
+                Throw away
+              </Button>
+              <Button disabled={items.length === 0} onClick={take}>
+                Take
+              </Button>
+            </Group>
+          </Group>
+        </>
+      )}
+    </section>
+  )
+}
