@@ -41,6 +41,8 @@ export class Records {
   private readonly sortedChildren = new Map<string, readonly TopicRecord[]>()
   private readonly stamps = new Map<string, number>()
   private lastStamp = 0
+  /** Grows with everything that is put or removed. */
+  revision = 0
 
   /** Undefined when there is no such record here. */
   get<K extends RecordKind>(kind: K, id: string | null): RecordByKind[K] | undefined {
@@ -61,6 +63,7 @@ export class Records {
 
   put<K extends RecordKind>(kind: K, record: RecordByKind[K]): void {
     this.remove(kind, record.id)
+    this.revision++
     let table = this.tables.get(kind)
     if (!table) this.tables.set(kind, (table = new Map()))
     table.set(record.id, record)
@@ -71,6 +74,7 @@ export class Records {
   remove<K extends RecordKind>(kind: K, id: string): void {
     const known = this.get(kind, id)
     if (!known) return
+    this.revision++
     this.stamp(kind, known)
     this.reindex(kind, known, false)
     this.tables.get(kind)?.delete(id)

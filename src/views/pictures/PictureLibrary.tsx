@@ -1,8 +1,8 @@
 import { ActionIcon, Text, TextInput } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { useDeferredValue, useMemo, useState } from 'react'
-import { useSession } from '../sync/use-session'
-import { useWorkspace, workspace } from '../workspace/workspace-store'
+import { useCalmSession } from '../sync/use-session'
+import { useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { DRAWING_TYPE } from './drawing-type'
 import { drawingFile, LIBRARY, type LibraryDrawing } from './drawings'
 import styles from './pictures.module.css'
@@ -10,8 +10,8 @@ import { sendPicture } from './send-picture'
 
 /** The drawings that ship with Folvet: to be dragged onto the map, or put onto the selected topic by a click. */
 export default function PictureLibrary() {
-  const session = useSession()
-  const { panes, active } = useWorkspace()
+  const session = useCalmSession()
+  const { panes, active } = useCalmWorkspace()
   const [words, setWords] = useState('')
   const wanted = useDeferredValue(words.trim().toLowerCase())
   const found = useMemo(

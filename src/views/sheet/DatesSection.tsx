@@ -3,13 +3,13 @@ import { setDates } from '../../core/commands/set-dates'
 import { setTask } from '../../core/commands/set-task'
 import { TaskState, type TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 
 const NO_TASK = 'none'
 
 /** When a topic is due or takes place, and how far its task is. */
 export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
-  const session = useSession()
+  const session = useCalmSession()
   return (
     <Stack gap="sm">
       <Days topic={topic} />
@@ -39,7 +39,7 @@ export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: re
 
 /** The day of a topic, or the first and the last day of a span. */
 function Days({ topic }: { topic: TopicRecord }) {
-  const session = useSession()
+  const session = useCalmSession()
   const { dates } = topic
   if (!session.mayEdit && !dates) return <Text c="dimmed">No date.</Text>
   const set = (start: string, end: string | null) =>

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { removeAttachment } from '../../core/commands/attachments'
 import type { TopicRecord } from '../../core/records/topic'
 import { tellTrouble } from '../app/api'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { readableSize } from './readable-size'
 import styles from './sheet.module.css'
 import { upload } from './upload'
@@ -16,7 +16,7 @@ interface Running {
 
 /** Files on a topic: drop them here or choose them; each shows how far it is. */
 export function FilesSection({ topic }: { topic: TopicRecord }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [running, setRunning] = useState<readonly Running[]>([])
   const [over, setOver] = useState(false)
   const attachments = session.records.attachments(topic.id)

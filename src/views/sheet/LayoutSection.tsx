@@ -4,7 +4,7 @@ import { numberBranch, SCHEME_NAMES } from '../../core/commands/numbering'
 import { arrangeAgain } from '../../core/commands/places'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot, type TopicRecord } from '../../core/records/topic'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 
 const MARKS = [
   { value: 0.6, label: 'tight' },
@@ -14,7 +14,7 @@ const MARKS = [
 
 /** How a branch, or at the root the whole map, is set and numbered, and where that comes from. */
 export function LayoutSection({ topic }: { topic: TopicRecord }) {
-  const session = useSession()
+  const session = useCalmSession()
   const map = session.records.get('map', topic.place.map)
   if (!map) return null
   const atRoot = isRoot(topic)

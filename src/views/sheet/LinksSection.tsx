@@ -4,7 +4,7 @@ import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { isRoot, type TopicRecord } from '../../core/records/topic'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
 import { AddWeblink, WeblinkEntry } from './Weblinks'
@@ -13,7 +13,7 @@ const DRAWN = { line: 'Draw as a line', quiet: 'Make it quiet', selected: 'Draw 
 
 /** Cross-links in both directions, and addresses on the web. */
 export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
-  const session = useSession()
+  const session = useCalmSession()
   const out = session.records.crosslinksFrom(topic.id)
   const incoming = [
     ...session.records.crosslinksTo(topic.id),
@@ -66,7 +66,7 @@ function CrosslinkEntry({
   direction: 'in' | 'out'
   from: TopicRecord
 }) {
-  const session = useSession()
+  const session = useCalmSession()
   const far = direction === 'out' ? link.toTopic : link.from
   const name = far ? session.nameOf(far) : null
   const map = (name?.map ?? link.toMap) as MapId

@@ -7,13 +7,13 @@ import { tagTopics, untagTopics } from '../../core/commands/tags'
 import type { TopicRecord } from '../../core/records/topic'
 import pictureStyles from '../pictures/pictures.module.css'
 import { sendPicture } from '../pictures/send-picture'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { BadgeGlyph } from '../workspace/BadgeGlyph'
 import { workspace } from '../workspace/workspace-store'
 
 /** What marks the selected topics at first sight: badges, tags, a picture. */
 export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
-  const session = useSession()
+  const session = useCalmSession()
   const ids = topics.map(({ id }) => id)
   return (
     <Stack gap="sm">
@@ -54,7 +54,7 @@ export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: re
 }
 
 function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [name, setName] = useState('')
   const ids = topics.map(({ id }) => id)
   const all = [...session.records.all('tag')].filter((tag) => !tag.trashed)
@@ -107,7 +107,7 @@ function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRec
 }
 
 function Picture({ topic }: { topic: TopicRecord }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [part, setPart] = useState<number | null>(null)
   const address = topic.picture && session.pictureAddress(topic.picture.file, 640)
   const send = async (file: File | null) => {

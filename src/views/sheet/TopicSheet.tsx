@@ -1,10 +1,10 @@
 import { Accordion, Skeleton, Text } from '@mantine/core'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
 import { levelOf } from '../../core/tree/walk'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import workspaceStyles from '../workspace/workspace.module.css'
-import { useWorkspace } from '../workspace/workspace-store'
+import { useCalmWorkspace } from '../workspace/workspace-store'
 import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
 import { LayoutSection } from './LayoutSection'
@@ -17,9 +17,9 @@ import styles from './sheet.module.css'
 const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
 
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
-export function TopicSheet() {
-  const session = useSession()
-  const { panes, active, section } = useWorkspace()
+export const TopicSheet = memo(() => {
+  const session = useCalmSession()
+  const { panes, active, section } = useCalmWorkspace()
   const pane = panes[active]
   const topic = session.records.get('topic', pane?.selected.at(-1) ?? null)
   // A request to write the note is met once, not again at every topic that is selected later.
@@ -121,4 +121,5 @@ export function TopicSheet() {
       </Accordion>
     </aside>
   )
-}
+})
+TopicSheet.displayName = 'TopicSheet'

@@ -4,12 +4,12 @@ import { type FormEvent, useState } from 'react'
 import { addWeblink, changeWeblink, removeWeblink } from '../../core/commands/weblinks'
 import type { TopicId } from '../../core/records/ids'
 import type { WeblinkRecord } from '../../core/records/weblink'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import styles from './sheet.module.css'
 
 /** An address on the web: to follow, to change, to remove. */
 export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [changing, setChanging] = useState(false)
   const name = link.title || link.url
   if (changing)
@@ -61,7 +61,7 @@ export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
 
 /** Adds web links, one after the other. */
 export function AddWeblink({ topic }: { topic: TopicId }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [open, setOpen] = useState(false)
   if (!open)
     return (

@@ -5,8 +5,8 @@ import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
 import type { Bounds, MapLayout } from '../../core/layout/boxes'
 import { type CrosslinkLine, crosslinkLine } from '../../core/scene/crosslink-line'
 import { useSession } from '../sync/use-session'
-import { DrawingElement } from './DrawingElement'
-import { inView } from './far-view'
+import { Drawn } from './Drawn'
+import { inView } from './in-view'
 
 /** Cross-links as lines; those drawn only while an end is selected are added then. A click on a line offers what can be done. */
 export function CrosslinkLayer({
@@ -42,7 +42,7 @@ export function CrosslinkLayer({
             data-lit={selected.has(line.link.from) || selected.has(line.link.toTopic ?? '') || undefined}
             onClick={(event) => setAsked({ line, x: event.clientX, y: event.clientY })}
           >
-            <DrawingElement drawing={line.drawing} />
+            <Drawn drawing={line.drawing} />
           </g>
         ) : null,
       )}

@@ -1,131 +1,90 @@
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
-import { MapLayouter } from '../../core/layout/map-layout'
-import { backdrop } from '../../core/scene/backdrop'
-import { buildScene } from '../../core/scene/scene'
-import { isEmpty, keptBy, matches } from '../../core/tree/filter'
-import { topicsInOrder } from '../../core/tree/walk'
 import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
 import { showStage } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
-import { takeFocus } from '../workspace/take-focus'
 import { clipboardHandlers, handleTreeKey } from '../workspace/tree-keys'
 import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
 import { ConnectorMenu } from './ConnectorMenu'
-import { CrosslinkLayer } from './CrosslinkLayer'
 import { type ChosenConnector, connectorAt } from './connector-at'
-import { DrawingElement } from './DrawingElement'
-import { barsByHue, FAR, inView } from './far-view'
-import { openEnclosure } from './open-enclosure'
+import { FarCanvas } from './FarCanvas'
+import { boxAt, isFarView } from './far-view'
+import { within } from './in-view'
+import { Overview } from './Overview'
+import { PlusButtons } from './PlusButtons'
 import { PourPanel } from './PourPanel'
+import { SceneLayer } from './SceneLayer'
 import styles from './stage.module.css'
 import { TopicHandles } from './TopicHandles'
-import { TopicNode } from './TopicNode'
 import { useBand } from './use-band'
 import { useDrag } from './use-drag'
 import { dropHandlers } from './use-drop'
-import { useMoreFonts } from './use-more-fonts'
+import { useScene } from './use-scene'
+import { useShow } from './use-show'
+import { useTouch } from './use-touch'
 import { FollowView, useView } from './use-view'
 
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
+/** Maps with more topics have an overview. */
+const LARGE = 150
+
+const FONT_OF: Record<string, string> = { plain: 'interface', reading: 'reading', hand: 'hand' }
+
 /** The face *Map*: the drawn map, to look at and to work on. */
 export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
-  const { version } = session
-  const fonts = useMoreFonts()
-  const { filter } = pane
-  const alone = filter?.alone && !isEmpty(filter) ? version : 0
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was measured without the fonts is measured anew.
-  const layouter = useMemo(() => {
-    const kept = alone && filter ? keptBy(session.records, topicsInOrder(session.records, pane.map), filter) : null
-    return new MapLayouter(
-      session.records,
-      pane.map,
-      session.countTopics,
-      kept ? (topic) => kept.has(topic.id) : undefined,
-    )
-  }, [session, pane.map, fonts, alone, alone && filter])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
-  const scene = useMemo(
-    () => buildScene(session.records, pane.map, session.countTopics, layouter, pane.only),
-    [session, version, pane.map, pane.only, layouter],
-  )
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
-  const behind = useMemo(
-    () => backdrop(session.records, pane.map, session.pictureAddress),
-    [session, version, pane.map],
-  )
+  const { scene, behind, faded } = useScene(session, pane)
+  const { layout } = scene
   const container = useRef<HTMLDivElement>(null)
   const ground = useRef<HTMLDivElement>(null)
   const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
-  const { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy } = useView(container, group, ground)
-  const pouring = useWorkspace((state) => state.pouring)
-  const drafting = useWorkspace((state) => state.drafting)
-  const libraryOpen = useWorkspace((state) => state.libraryOpen)
-  const active = useWorkspace((state) => state.active)
+  const control = useView(container, group, ground)
+  const { view, transform, moves, pointAt, panBy } = control
+  const { pouring, drafting, libraryOpen, overviewOpen, active } = useWorkspace()
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [asked, setAsked] = useState<{ chosen: ChosenConnector; x: number; y: number } | null>(null)
-  const chosen = asked?.chosen
   const [hovered, setHovered] = useState<string | null>(null)
-  const { layout } = scene
   const drag = useDrag(session, index)
   const band = useBand(index, layout, pointAt)
+  const held = session.isOpen(pane.map)
   useEffect(() => {
     if (container.current) showStage(index, { element: container.current, layout, pointAt, panBy })
     return () => showStage(index, null)
   }, [index, layout, pointAt, panBy])
+  useShow(pane, index, held, scene, control, tree)
+
   const selected = useMemo(() => new Set<string>(pane.selected), [pane.selected])
   const lastSelected = pane.selected.at(-1)
-  const held = session.isOpen(pane.map)
-
-  const shown = useRef(0)
-  useEffect(() => {
-    if (!held || !pane.show || shown.current === pane.show.request) return
-    shown.current = pane.show.request
-    const { what } = pane.show
-    const box = layout.byTopic.get(what)
-    const root = layout.boxes[0]
-    if (box) centre(box)
-    else if (what === 'start' && root) begin(scene.bounds, root)
-    else fit(scene.bounds)
-    takeFocus(tree.current)
-  }, [held, pane.show, layout, scene.bounds, centre, fit, begin])
-
-  const revealed = useRef<string | undefined>(undefined)
-  useEffect(() => {
-    const key = `${lastSelected} ${pane.editing?.topic}`
-    if (revealed.current === key || !lastSelected) return
-    const box = layout.byTopic.get(lastSelected)
-    if (box) {
-      revealed.current = key
-      reveal(box)
-    }
-  }, [lastSelected, pane.editing, layout, reveal])
-
   const focusStage = useCallback(() => tree.current?.focus({ preventScroll: true }), [])
   const situation = () => situationOf(session, index)
   const drawn = useDeferredValue(view)
-  const isFar = drawn.scale < FAR && layout.boxes.length > 60
-  const visible = useMemo(() => layout.boxes.filter((box) => inView(box, drawn.drawn)), [layout, drawn])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
-  const faded = useMemo(() => {
-    if (!filter || isEmpty(filter)) return null
-    return new Set(
-      layout.boxes.filter(({ topic }) => !matches(session.records, topic, filter)).map(({ topic }) => topic.id),
-    )
-  }, [filter, layout, session, version])
-  const bars = useMemo(() => (isFar ? barsByHue(visible) : null), [isFar, visible])
+  const shownCount = useMemo(() => within(layout.boxes, drawn.drawn, (box) => box).length, [layout, drawn])
+  const isFar = isFarView(drawn.scale, shownCount)
   const { editing } = pane
-  const editedBox = pane.editing ? layout.byTopic.get(pane.editing.topic) : undefined
+  const editedBox = editing ? layout.byTopic.get(editing.topic) : undefined
   const handled = pane.selected.length === 1 ? layout.byTopic.get(pane.selected[0]!) : undefined
   const plusBox = layout.byTopic.get(hovered ?? lastSelected ?? '')
+  const target = drag.dragged?.target
+  const dropTopic = target?.box.topic.id
+  const dropZone = target?.zone
+  const drop = useMemo(
+    () => (dropTopic && dropZone ? { topic: dropTopic, zone: dropZone } : null),
+    [dropTopic, dropZone],
+  )
+  const openMenu = (topic: string, at: { x: number; y: number }) => {
+    const box = layout.byTopic.get(topic)
+    if (!box) return
+    if (!selected.has(topic)) workspace.select(index, [box.topic.id])
+    setMenu(at)
+  }
+  const touch = useTouch(openMenu)
 
   const onTopicPointerDown = useCallback(
     (event: React.PointerEvent, box: TopicBox) => {
@@ -133,14 +92,13 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       focusStage()
       const { pane: now } = situationOf(session, index)
       const id = box.topic.id
+      const isSelected = now.selected.includes(id)
       if (event.shiftKey || event.ctrlKey || event.metaKey)
-        workspace.select(
-          index,
-          now.selected.includes(id) ? now.selected.filter((other) => other !== id) : [...now.selected, id],
-        )
+        workspace.select(index, isSelected ? now.selected.filter((other) => other !== id) : [...now.selected, id])
       else {
-        if (!now.selected.includes(id)) workspace.select(index, [id])
-        drag.begin(event, box)
+        if (!isSelected) workspace.select(index, [id])
+        // A finger first selects; what is selected it drags.
+        if (event.pointerType !== 'touch' || isSelected) drag.begin(event, box)
       }
     },
     [session, index, focusStage, drag],
@@ -159,29 +117,33 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           band.begin(event)
         } else workspace.select(index, [])
       }}
+      {...touch}
       onClick={(event) => {
-        const target = event.target as Element
-        if (!session.mayEdit || event.shiftKey || target.closest('[data-topic], button, textarea, [data-enclosure]'))
+        if (event.shiftKey || (event.target as Element).closest('[data-topic], button, textarea, [data-enclosure]'))
           return
-        const found = connectorAt(scene.connectors, pointAt(event), transform.current.k)
+        const point = pointAt(event)
+        const { k } = transform.current
+        const far = isFar ? boxAt(layout.boxes, point.x, point.y, 6 / k) : null
+        if (far) workspace.select(index, [far.topic.id])
+        const found = session.mayEdit && !isFar ? connectorAt(scene.connectors, point, k) : null
         if (found) setAsked({ chosen: found, x: event.clientX, y: event.clientY })
       }}
       onDoubleClick={(event) => {
         const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
         const box = topic ? layout.byTopic.get(topic) : undefined
-        if (box && session.mayEdit) workspace.edit(index, { topic: box.topic.id, text: null })
+        const point = pointAt(event)
+        const far = isFar ? boxAt(layout.boxes, point.x, point.y, 6 / transform.current.k) : null
+        if (far) workspace.show(index, far.topic.id)
+        else if (box && session.mayEdit) workspace.edit(index, { topic: box.topic.id, text: null })
         else if (!box && session.mayEdit && !(event.target as Element).closest('button, textarea')) {
-          const { x, y } = pointAt(event)
-          composeLoose(situation(), Math.round(x), Math.round(y))
+          composeLoose(situation(), Math.round(point.x), Math.round(point.y))
         }
       }}
       onContextMenu={(event) => {
         const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
-        const box = topic ? layout.byTopic.get(topic) : undefined
-        if (!box) return
+        if (!topic) return
         event.preventDefault()
-        if (!selected.has(box.topic.id)) workspace.select(index, [box.topic.id])
-        setMenu({ x: event.clientX, y: event.clientY })
+        openMenu(topic, { x: event.clientX, y: event.clientY })
       }}
       onPointerOver={(event) =>
         setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)
@@ -197,6 +159,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           ...(behind.picture ? { '--backdrop-picture': `url("${behind.picture}")` } : {}),
         }}
       />
+      {isFar && <FarCanvas layout={layout} view={drawn} faded={faded} transform={transform} moves={moves} />}
       <div
         ref={tree}
         className={styles.tree}
@@ -223,42 +186,22 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       >
         <svg className={`scene ${styles.svg}`} role="none">
           <g ref={group} role="none">
-            {scene.enclosures.map(({ box, drawing }) =>
-              inView(box, drawn.drawn) ? (
-                <g key={box.enclosure} onClick={() => openEnclosure(session, box.enclosure)}>
-                  <DrawingElement drawing={drawing} />
-                </g>
-              ) : null,
-            )}
-            {scene.connectors.map((connector) =>
-              inView(connector.bounds, drawn.drawn) ? (
-                <DrawingElement key={connector.key} drawing={connector.drawing} />
-              ) : null,
-            )}
-            {chosen && <path className={styles.chosenConnector} d={chosen.connector.lineTo(chosen.child)} />}
-            {bars && [...bars].map(([hue, path]) => <path key={hue} d={path} className={`${styles.farBar} ${hue}`} />)}
-            {visible.map((box) =>
-              bars && !selected.has(box.topic.id) ? null : (
-                <TopicNode
-                  key={box.topic.id}
-                  box={box}
-                  pane={index}
-                  selected={selected.has(box.topic.id)}
-                  editing={editedBox === box}
-                  proposed={session.isProposed(box.topic.id)}
-                  faded={faded?.has(box.topic.id) ?? false}
-                  dropZone={drag.dragged?.target?.box.topic.id === box.topic.id ? drag.dragged.target.zone : null}
-                  siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
-                  childCount={session.records.children(box.topic.id).length}
-                  onPointerDown={onTopicPointerDown}
-                />
-              ),
-            )}
-            <CrosslinkLayer lines={scene.crosslinks} layout={layout} view={drawn.drawn} selected={selected} />
+            <SceneLayer
+              scene={scene}
+              view={drawn}
+              far={isFar}
+              pane={index}
+              selected={selected}
+              faded={faded}
+              edited={editedBox?.topic.id ?? null}
+              chosen={asked?.chosen ?? null}
+              drop={drop}
+              onPointerDown={onTopicPointerDown}
+            />
           </g>
         </svg>
       </div>
-      {plusBox && !pane.editing && !drag.dragged && !bars && session.mayEdit && (
+      {plusBox && !pane.editing && !drag.dragged && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => (
             <PlusButtons
@@ -316,10 +259,13 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
         <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>
       )}
-      {handled && !pane.editing && !drag.dragged && !bars && session.mayEdit && (
+      {handled && !pane.editing && !drag.dragged && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => <TopicHandles session={session} box={handled} transform={at} />}
         </FollowView>
+      )}
+      {overviewOpen && layout.boxes.length > LARGE && (
+        <Overview layout={layout} container={container} transform={transform} moves={moves} lookAt={control.lookAt} />
       )}
       {drafting && drafting.index === index && (
         <Suspense>
@@ -344,64 +290,5 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       )}
       {menu && <TopicMenu at={menu} situation={situation()} onClose={() => setMenu(null)} onDone={focusStage} />}
     </div>
-  )
-}
-
-const FONT_OF: Record<string, string> = { plain: 'interface', reading: 'reading', hand: 'hand' }
-
-/** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
-function PlusButtons({
-  box,
-  transform,
-  onChild,
-  onSibling,
-}: {
-  box: TopicBox
-  transform: { k: number; applyX(x: number): number; applyY(y: number): number }
-  onChild(): void
-  onSibling(): void
-}) {
-  // Beside the number of what is folded away, where there is one.
-  const beside = box.hidden > 0 ? 30 : 0
-  const edge = transform.applyX(box.growsLeft ? box.x - beside : box.x + box.width + beside)
-  // Smaller when the map is far away, so that they do not cover its words.
-  const scale = Math.min(1, Math.max(0.55, transform.k))
-  const style = {
-    left: box.growsLeft ? edge - 11 - 11 * scale : edge - 9 + 11 * scale,
-    top: transform.applyY(box.y + box.height / 2) - 10,
-    scale,
-  }
-  const below = {
-    left: transform.applyX(box.x + box.width / 2) - 10,
-    top: transform.applyY(box.y + box.height) - 9 + 10 * scale,
-    scale,
-  }
-  return (
-    <>
-      <button
-        type="button"
-        tabIndex={-1}
-        className={styles.plus}
-        style={style}
-        title="Add a child (Tab)"
-        aria-label={`Add a child to ${box.topic.text}`}
-        onClick={onChild}
-      >
-        +
-      </button>
-      {box.parent && (
-        <button
-          type="button"
-          tabIndex={-1}
-          className={styles.plus}
-          style={below}
-          title="Add a sibling (Enter)"
-          aria-label={`Add a sibling after ${box.topic.text}`}
-          onClick={onSibling}
-        >
-          +
-        </button>
-      )}
-    </>
   )
 }

@@ -1,14 +1,14 @@
-import { createElement, Fragment, memo, type PointerEvent } from 'react'
+import { memo, type PointerEvent, useMemo } from 'react'
 import { badgeName } from '../../core/badges/badges'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { Sign, TopicBox } from '../../core/layout/boxes'
 import type { TopicRecord } from '../../core/records/topic'
 import { px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
-import { drawTopic, type PictureAddress } from '../../core/scene/topic-drawing'
+import { drawTopic } from '../../core/scene/topic-drawing'
 import { useSessionHandle } from '../sync/use-session'
 import { type Section, workspace } from '../workspace/workspace-store'
-import { DrawingElement } from './DrawingElement'
+import { Drawn } from './Drawn'
 import styles from './stage.module.css'
 
 const SECTION_OF: Record<Sign, Section> = {
@@ -20,14 +20,6 @@ const SECTION_OF: Record<Sign, Section> = {
   begun: 'dates',
   done: 'dates',
 }
-
-/** The parts of a topic stand in a fixed order: their place is their key. */
-const TopicDrawing = ({ box, pictureAddress }: { box: TopicBox; pictureAddress: PictureAddress }) =>
-  createElement(
-    Fragment,
-    null,
-    ...drawTopic(box, pictureAddress).map((drawing) => createElement(DrawingElement, { drawing })),
-  )
 
 interface Props {
   box: TopicBox
@@ -49,6 +41,10 @@ export const TopicNode = memo(
   ({ box, pane, selected, editing, proposed, faded, dropZone, siblings, childCount, onPointerDown }: Props) => {
     const session = useSessionHandle()
     const { topic } = box
+    const { face, hue, behind } = box
+    const hangs = box.parent !== null
+    // biome-ignore lint/correctness/useExhaustiveDependencies: a topic that only moved is not drawn anew.
+    const drawing = useMemo(() => drawTopic(box, session.pictureAddress), [face, hue, behind, hangs, session])
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
     const extras = [
       ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
@@ -92,7 +88,7 @@ export const TopicNode = memo(
           rx={4}
           data-drop={dropZone ?? undefined}
         />
-        {editing ? null : <TopicDrawing box={box} pictureAddress={session.pictureAddress} />}
+        {editing ? null : <Drawn drawing={drawing} />}
         {dropZone === 'before' && <path d={`M0 -2H${px(box.width)}`} className={styles.dropLine} />}
         {dropZone === 'after' && <path d={`M0 ${px(box.height + 2)}H${px(box.width)}`} className={styles.dropLine} />}
       </g>

@@ -1,6 +1,6 @@
 import type { TopicBox } from '../../core/layout/boxes'
 import type { Connector } from '../../core/scene/connectors'
-import { inView } from './far-view'
+import { inView } from './in-view'
 
 /** How near to a line a press must be, in px of the screen. */
 const REACH = 5

@@ -1,23 +1,102 @@
-import type { Bounds, TopicBox } from '../../core/layout/boxes'
-import { px } from '../../core/scene/drawing'
+import type { TopicBox } from '../../core/layout/boxes'
 import { boxTone } from '../../core/scene/topic-drawing'
 
-/** Below this scale words cannot be read: topics are drawn as bars. */
-export const FAR = 0.3
+/** Scales below which words of the plain size cannot be read, and below which they can hardly. */
+const [UNREADABLE, HARDLY_READABLE] = [0.3, 0.55]
+/** So few topics are drawn with their words at any scale, and so many only where they can be read well. */
+const [FEW, MANY] = [60, 350]
 
-export const inView = (box: Bounds, view: Bounds): boolean =>
-  box.x < view.x + view.width &&
-  view.x < box.x + box.width &&
-  box.y < view.y + view.height &&
-  view.y < box.y + box.height
+/** Whether a part of the map is drawn as bars: because its words cannot be read, or hardly and there are very many. */
+export const isFarView = (scale: number, shown: number): boolean =>
+  (scale < UNREADABLE && shown > FEW) || (scale < HARDLY_READABLE && shown > MANY)
 
-/** Topics as bars, one path for each hue, so that thousands cost little. */
-export function barsByHue(boxes: readonly TopicBox[]): Map<string, string> {
-  const paths = new Map<string, string>()
+/** The topic whose box holds a point, or is nearest to it within `reach`; all in map units. */
+export function boxAt(boxes: readonly TopicBox[], x: number, y: number, reach: number): TopicBox | null {
+  let best: TopicBox | null = null
+  let least = reach
   for (const box of boxes) {
-    const bar = `M${px(box.x)} ${px(box.y + box.height * 0.2)}h${px(box.width)}v${px(box.height * 0.6)}h${px(-box.width)}z`
-    const tone = boxTone(box)
-    paths.set(tone, (paths.get(tone) ?? '') + bar)
+    const far = Math.hypot(
+      Math.max(box.x - x, 0, x - box.x - box.width),
+      Math.max(box.y - y, 0, y - box.y - box.height),
+    )
+    if (far > least || (best && far === least)) continue
+    best = box
+    least = far
   }
-  return paths
+  return best
+}
+
+/** Boxes by the class that gives their tone, so that each tone is set once. */
+export function byTone(boxes: readonly TopicBox[]): Map<string, TopicBox[]> {
+  const groups = new Map<string, TopicBox[]>()
+  for (const box of boxes) {
+    const tone = boxTone(box)
+    const group = groups.get(tone)
+    if (group) group.push(box)
+    else groups.set(tone, [box])
+  }
+  return groups
+}
+
+/** Reads how a tone looks inside an element: light or dark as it is there. */
+export function toneReader(inside: Element): (tone: string) => string {
+  const known = new Map<string, string>()
+  return (tone) => {
+    let colour = known.get(tone)
+    if (!colour) {
+      const probe = document.createElement('span')
+      probe.className = tone
+      probe.style.color = 'var(--hue)'
+      inside.append(probe)
+      colour = getComputedStyle(probe).color
+      probe.remove()
+      known.set(tone, colour)
+    }
+    return colour
+  }
+}
+
+/** Part of a topic's height that its bar fills, so that lines of topics stay apart. */
+const [ABOVE, BAR] = [0.2, 0.6]
+
+/**
+ * Draws topics as bars and their connectors as lines of one elbow; the canvas must be set to map units. `pixel` is a
+ * pixel of the screen in map units. What the filter leaves out is faint.
+ */
+export function drawFar(
+  canvas: CanvasRenderingContext2D,
+  boxes: readonly TopicBox[],
+  toneOf: (tone: string) => string,
+  pixel: number,
+  faded: ReadonlySet<string> | null,
+): void {
+  for (const [tone, group] of byTone(boxes)) {
+    canvas.strokeStyle = toneOf(tone)
+    canvas.fillStyle = toneOf(tone)
+    canvas.lineWidth = Math.max(1.5, pixel * 0.6)
+    canvas.globalAlpha = 0.55
+    canvas.beginPath()
+    for (const box of group) if (box.parent) line(canvas, box.parent, box)
+    canvas.stroke()
+    for (const faint of faded ? [false, true] : [false]) {
+      canvas.globalAlpha = faint ? 0.2 : 0.8
+      canvas.beginPath()
+      for (const box of group)
+        if (!faded || faded.has(box.topic.id) === faint)
+          canvas.rect(box.x, box.y + box.height * ABOVE, Math.max(box.width, pixel), Math.max(box.height * BAR, pixel))
+      canvas.fill()
+    }
+  }
+  canvas.globalAlpha = 1
+}
+
+function line(canvas: CanvasRenderingContext2D, parent: TopicBox, box: TopicBox): void {
+  const fromX = box.x >= parent.x + parent.width / 2 ? parent.x + parent.width : parent.x
+  const toX = box.x >= parent.x + parent.width / 2 ? box.x : box.x + box.width
+  const y = box.y + box.height / 2
+  const bend = (fromX + toX) / 2
+  canvas.moveTo(fromX, parent.y + parent.height / 2)
+  canvas.lineTo(bend, parent.y + parent.height / 2)
+  canvas.lineTo(bend, y)
+  canvas.lineTo(toX, y)
 }

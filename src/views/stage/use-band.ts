@@ -1,7 +1,7 @@
 import { type PointerEvent as ReactPointerEvent, useCallback, useRef, useState } from 'react'
 import type { MapLayout } from '../../core/layout/boxes'
 import { workspace } from '../workspace/workspace-store'
-import { inView } from './far-view'
+import { inView } from './in-view'
 
 interface Shown {
   left: number

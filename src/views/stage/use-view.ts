@@ -10,6 +10,8 @@ const FITTED_MOST = 1.3
 const MARGIN = 24
 /** The least scale at which words are comfortably read. */
 const READABLE = 0.7
+/** Jumps that can be gone back. */
+const EARLIER = 50
 
 /** How much around the visible part is drawn ahead, as a part of its size. */
 const AHEAD = 0.25
@@ -21,7 +23,7 @@ export interface View {
 }
 
 /** Who follows every step of pan and zoom, besides the drawing itself. */
-interface Moves {
+export interface Moves {
   count: number
   listeners: Set<() => void>
 }
@@ -60,19 +62,30 @@ export function useView(
   const behaviour = useRef(zoom<HTMLDivElement, unknown>())
   const [view, setView] = useState<View>({ drawn: { x: -2000, y: -2000, width: 4000, height: 4000 }, scale: 1 })
   const drawn = useRef(view)
+  // Kept, because asking an element for its size makes the browser lay out everything first.
+  const size = useRef({ width: 0, height: 0 })
   const moves = useRef<Moves>({ count: 0, listeners: new Set() })
 
   useEffect(() => {
     const element = container.current
     if (!element) return
     const selection = select(element)
+    size.current = { width: element.clientWidth, height: element.clientHeight }
     const taken = (event: Event) =>
       (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink]') !== null
+    // A finger moves the map wherever it is put down, but for what is selected, which it drags.
+    const takenByTouch = (event: Event) =>
+      (event.target as Element).closest('[data-selected], textarea, button, [data-taken]') !== null
     behaviour.current
       .scaleExtent([LEAST, MOST])
+      .extent(() => [
+        [0, 0],
+        [size.current.width, size.current.height],
+      ])
       .filter((event: Event) => {
         if (event.type === 'wheel') return (event as WheelEvent).ctrlKey || (event as WheelEvent).metaKey
         if (event.type === 'dblclick') return false
+        if ('touches' in event) return !takenByTouch(event)
         if (event instanceof MouseEvent && (event.button > 1 || event.shiftKey)) return false
         return event instanceof MouseEvent && event.button === 1 ? true : !taken(event)
       })
@@ -84,7 +97,7 @@ export function useView(
         // A pattern behind the map moves along with it; a picture stays.
         if (ground.current && !ground.current.classList.contains('backdrop-picture'))
           ground.current.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`
-        const visible = visiblePart(element, event.transform)
+        const visible = visiblePart(size.current, event.transform)
         const { x, y, width, height } = drawn.current.drawn
         const inside =
           visible.x >= x &&
@@ -115,11 +128,10 @@ export function useView(
     }
     element.addEventListener('wheel', wheel, { passive: false })
     // What is in the middle stays there when panels open and close.
-    let size = { width: element.clientWidth, height: element.clientHeight }
     const resized = new ResizeObserver(() => {
       const { clientWidth: width, clientHeight: height } = element
-      const [dx, dy] = [(width - size.width) / 2, (height - size.height) / 2]
-      size = { width, height }
+      const [dx, dy] = [(width - size.current.width) / 2, (height - size.current.height) / 2]
+      size.current = { width, height }
       if (dx !== 0 || dy !== 0)
         behaviour.current.translateBy(selection, dx / transform.current.k, dy / transform.current.k)
     })
@@ -138,79 +150,95 @@ export function useView(
     [container],
   )
 
+  /** Where the view was before it last jumped. */
+  const earlier = useRef<ZoomTransform[]>([])
+  const jumpTo = useCallback(
+    (next: ZoomTransform) => {
+      earlier.current = [...earlier.current.slice(-EARLIER), transform.current]
+      moveTo(next)
+    },
+    [moveTo],
+  )
+  /** Goes back to where the view was before the last jump. */
+  const back = useCallback(() => {
+    const before = earlier.current.pop()
+    if (before) moveTo(before)
+  }, [moveTo])
+
+  /** The transform that brings the middle of bounds into the middle of the stage. */
+  const around = useCallback(
+    (bounds: Bounds, scale: number): ZoomTransform => {
+      const k = Math.min(Math.max(scale, LEAST), MOST)
+      const { clientWidth, clientHeight } = container.current!
+      const x = clientWidth / 2 - (bounds.x + bounds.width / 2) * k
+      const y = clientHeight / 2 - (bounds.y + bounds.height / 2) * k
+      return zoomIdentity.translate(x, y).scale(k)
+    },
+    [container],
+  )
+  const fittingScale = useCallback(
+    ({ width, height }: Bounds) => {
+      const { clientWidth, clientHeight } = container.current!
+      return Math.min((clientWidth - MARGIN) / width, (clientHeight - MARGIN) / height, FITTED_MOST)
+    },
+    [container],
+  )
+
   const fit = useCallback(
+    (bounds: Bounds) => {
+      if (container.current && bounds.width > 0) jumpTo(around(bounds, fittingScale(bounds)))
+    },
+    [container, jumpTo, around, fittingScale],
+  )
+
+  /** Uses the whole width and begins at the top, for maps that are higher than the view. */
+  const fitWidth = useCallback(
     (bounds: Bounds) => {
       const element = container.current
       if (!element || bounds.width === 0) return
-      const { clientWidth, clientHeight } = element
-      const scale = Math.min(
-        (clientWidth - MARGIN) / bounds.width,
-        (clientHeight - MARGIN) / bounds.height,
-        FITTED_MOST,
-      )
-      const k = Math.max(scale, LEAST)
-      moveTo(
-        zoomIdentity
-          .translate(
-            clientWidth / 2 - (bounds.x + bounds.width / 2) * k,
-            clientHeight / 2 - (bounds.y + bounds.height / 2) * k,
-          )
-          .scale(k),
-      )
+      const k = Math.min((element.clientWidth - MARGIN) / bounds.width, FITTED_MOST)
+      const next = around(bounds, k)
+      const top = MARGIN / 2 - bounds.y * next.k
+      jumpTo(bounds.height * next.k > element.clientHeight ? zoomIdentity.translate(next.x, top).scale(next.k) : next)
     },
-    [container, moveTo],
+    [container, jumpTo, around],
   )
 
   /** How a map is first seen: all of it where that can be read, else as much around its root as can be. */
   const begin = useCallback(
     (bounds: Bounds, root: Bounds) => {
-      const element = container.current
-      if (!element) return
-      const fitted = Math.min(
-        (element.clientWidth - MARGIN) / bounds.width,
-        (element.clientHeight - MARGIN) / bounds.height,
-      )
-      if (fitted >= READABLE) return fit(bounds)
-      moveTo(
-        zoomIdentity
-          .translate(
-            element.clientWidth / 2 - (root.x + root.width / 2) * READABLE,
-            element.clientHeight / 2 - (root.y + root.height / 2) * READABLE,
-          )
-          .scale(READABLE),
-      )
+      if (!container.current) return
+      const fitted = fittingScale(bounds)
+      moveTo(fitted >= READABLE ? around(bounds, fitted) : around(root, READABLE))
     },
-    [container, fit, moveTo],
+    [container, moveTo, around, fittingScale],
   )
 
   /** Brings a box into the middle at a scale at which it can be read. */
   const centre = useCallback(
     (box: Bounds) => {
-      const element = container.current
-      if (!element) return
-      const k = Math.min(Math.max(transform.current.k, 0.8), 1.5)
-      moveTo(
-        zoomIdentity
-          .translate(
-            element.clientWidth / 2 - (box.x + box.width / 2) * k,
-            element.clientHeight / 2 - (box.y + box.height / 2) * k,
-          )
-          .scale(k),
-      )
+      if (container.current) jumpTo(around(box, Math.min(Math.max(transform.current.k, 0.8), 1.5)))
     },
-    [container, moveTo],
+    [container, jumpTo, around],
+  )
+
+  /** Brings a point into the middle at the scale that is. */
+  const lookAt = useCallback(
+    (point: { x: number; y: number }) => {
+      if (container.current) moveTo(around({ ...point, width: 0, height: 0 }, transform.current.k))
+    },
+    [container, moveTo, around],
   )
 
   /** Moves by as little as is needed for a box to be visible. */
   const reveal = useCallback(
     (box: Bounds) => {
-      const element = container.current
-      if (!element) return
+      if (!container.current) return
       const { x, y, k } = transform.current
       const shift = (start: number, end: number, size: number) =>
         start < MARGIN ? MARGIN - start : end > size - MARGIN ? size - MARGIN - end : 0
-      const dx = shift(box.x * k + x, (box.x + box.width) * k + x, element.clientWidth)
-      const dy = shift(box.y * k + y, (box.y + box.height) * k + y, element.clientHeight)
+      const dx = shift(box.x * k + x, (box.x + box.width) * k + x, size.current.width)
+      const dy = shift(box.y * k + y, (box.y + box.height) * k + y, size.current.height)
       if (dx !== 0 || dy !== 0) moveTo(zoomIdentity.translate(x + dx, y + dy).scale(k))
     },
     [container, moveTo],
@@ -235,10 +263,12 @@ export function useView(
     [container],
   )
 
-  return { view, transform, moves, begin, fit, centre, reveal, pointAt, panBy }
+  return { view, transform, moves, begin, fit, fitWidth, centre, lookAt, reveal, back, pointAt, panBy }
 }
 
-function visiblePart(element: HTMLElement, transform: ZoomTransform): Bounds {
+export type ViewControl = ReturnType<typeof useView>
+
+function visiblePart(size: { width: number; height: number }, transform: ZoomTransform): Bounds {
   const [x, y] = transform.invert([0, 0])
-  return { x, y, width: element.clientWidth / transform.k, height: element.clientHeight / transform.k }
+  return { x, y, width: size.width / transform.k, height: size.height / transform.k }
 }

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite'
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import type { Change, CommittedChange } from '../../core/changes/edit'
@@ -10,6 +11,7 @@ import { CollectionDigest, type MapDigest } from '../../core/records/snapshot'
 import { TemplateRecord } from '../../core/records/template'
 import { topicsInOrder } from '../../core/tree/walk'
 import { ask, tell, tellTrouble } from '../app/api'
+import { Calm } from '../app/calm'
 import { CommandAnswer, CommitAnswer, Committed, HeldSnapshot } from './api-schemas'
 import { ChangeFeed } from './change-feed'
 import { HeldState } from './held-state'
@@ -39,8 +41,15 @@ export class CollectionSession {
   private digestTimer: ReturnType<typeof setTimeout> | undefined
   /** Grows with every change of what is held; views compare it. */
   version = 0
+  /** Grows with the counts of maps that are not open. */
+  private countsVersion = 0
 
-  private constructor(private digest: CollectionDigest) {}
+  private constructor(private digest: CollectionDigest) {
+    this.calmVersion = new Calm(
+      (listener) => this.subscribe(listener),
+      () => this.version,
+    )
+  }
 
   static async start(collection: string): Promise<CollectionSession> {
     const digest = await ask(CollectionDigest, `/api/collections/${collection}`)
@@ -75,6 +84,9 @@ export class CollectionSession {
     return this.digest.maps
   }
 
+  /** The version for those who can wait. */
+  readonly calmVersion: Calm<number>
+
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener)
     return () => this.listeners.delete(listener)
@@ -84,6 +96,11 @@ export class CollectionSession {
     this.version++
     this.counts.clear()
     for (const listener of this.listeners) listener()
+  }
+
+  /** Changes with everything that a drawn map shows, and not with what is only saved or counted elsewhere. */
+  get sceneVersion(): string {
+    return `${this.records.revision} ${this.countsVersion}`
   }
 
   isOpen(map: string): boolean {
@@ -360,11 +377,16 @@ export class CollectionSession {
     this.changed()
   }
 
+  private countsElsewhere({ maps }: CollectionDigest): [string, number][] {
+    return maps.filter(({ id }) => !this.isOpen(id)).map(({ id, topics }) => [id, topics])
+  }
+
   private refreshDigestSoon(): void {
     clearTimeout(this.digestTimer)
     this.digestTimer = setTimeout(() => {
       ask(CollectionDigest, `/api/collections/${this.id}`).then(
         (digest) => {
+          if (!dequal(this.countsElsewhere(digest), this.countsElsewhere(this.digest))) this.countsVersion++
           this.digest = digest
           this.changed()
         },

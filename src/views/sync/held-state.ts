@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite'
 import { applyEdit, type Change, type CommittedChange, type Edit, revertEdits } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
@@ -44,16 +45,38 @@ export class HeldState {
   /** Takes over committed changes; returns the open maps of which more is needed than these changes tell. */
   commit(changes: readonly CommittedChange[]): Set<string> {
     const incomplete = new Set<string>()
+    const rest = this.acknowledge(changes)
+    if (rest.length === 0) return incomplete
     this.beneathPending(() => {
-      for (const change of changes) {
+      for (const change of rest) {
         const own = this.pending.findIndex((pending) => pending.change.id === change.id)
         if (own >= 0) this.pending.splice(own, 1)
         for (const edit of change.edits) this.applyCommitted(edit, incomplete)
-        this.recent.push(change)
+        this.remember(change)
       }
-      this.recent.splice(0, Math.max(0, this.recent.length - KEPT))
     })
     return incomplete
+  }
+
+  /**
+   * Takes the person's own changes off the pending ones as long as they come back exactly as they were made here, in
+   * their order: then the records are right as they are. Returns the changes that are left.
+   */
+  private acknowledge(changes: readonly CommittedChange[]): readonly CommittedChange[] {
+    let done = 0
+    for (const change of changes) {
+      const [first] = this.pending
+      if (first?.change.id !== change.id || !dequal(first.applied, change.edits)) break
+      this.pending.shift()
+      this.remember(change)
+      done++
+    }
+    return changes.slice(done)
+  }
+
+  private remember(change: CommittedChange): void {
+    this.recent.push(change)
+    this.recent.splice(0, Math.max(0, this.recent.length - KEPT))
   }
 
   /** Takes over a map as the server knows it. Changes after the snapshot that are here already are replayed on it. */

@@ -24,6 +24,13 @@ export function useSession(): CollectionSession {
   return session
 }
 
+/** The session for what stands beside the map: drawn anew a moment after the map, so that keys are answered there first. */
+export function useCalmSession(): CollectionSession {
+  const session = useSessionHandle()
+  useSyncExternalStore(session.calmVersion.subscribe, session.calmVersion.snapshot)
+  return session
+}
+
 /** The session without being drawn anew: for handlers. */
 export function useSessionHandle(): CollectionSession {
   const session = useContext(SessionContext)

@@ -4,7 +4,7 @@ import { TaskState } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { type Filter, isEmpty, matches, NO_FILTER, TRAITS, type Trait } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { BadgeGlyph } from './BadgeGlyph'
 import { type Pane, workspace } from './workspace-store'
 
@@ -19,7 +19,7 @@ const NAMES: Record<Trait, string> = {
 
 /** Lets topics stand out by their words and by what they carry, while the rest fades or goes. */
 export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
-  const session = useSession()
+  const session = useCalmSession()
   const { records } = session
   const filter = pane.filter ?? NO_FILTER
   const active = !isEmpty(filter)
@@ -63,7 +63,7 @@ export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
 }
 
 function FilterParts({ pane, filter, set }: { pane: Pane; filter: Filter; set(change: Partial<Filter>): void }) {
-  const { records } = useSession()
+  const { records } = useCalmSession()
   const topics = [...topicsInOrder(records, pane.map)]
   const badges = [...new Set([...topics.flatMap((topic) => topic.badges), ...filter.badges])]
   const tagIds = new Set([...topics.flatMap((topic) => topic.tags), ...filter.tags])

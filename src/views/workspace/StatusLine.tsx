@@ -1,15 +1,16 @@
+import { memo } from 'react'
 import { actName } from '../../core/changes/undo'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { FilterButton } from './FilterButton'
 import styles from './workspace.module.css'
-import { useWorkspace, workspace } from './workspace-store'
+import { useCalmWorkspace, workspace } from './workspace-store'
 
 const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1)
 
 /** Topic count, saved state, undo and redo by name. */
-export function StatusLine() {
-  const session = useSession()
-  const { panes, active } = useWorkspace()
+export const StatusLine = memo(() => {
+  const session = useCalmSession()
+  const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
   if (!pane) return null
   const { undo, redo } = session.undoable
@@ -42,4 +43,5 @@ export function StatusLine() {
       </span>
     </footer>
   )
-}
+})
+StatusLine.displayName = 'StatusLine'

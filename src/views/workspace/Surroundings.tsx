@@ -1,15 +1,15 @@
-import type { CSSProperties } from 'react'
+import { type CSSProperties, memo } from 'react'
 import type { MapId } from '../../core/records/ids'
 import { topicsInOrder } from '../../core/tree/walk'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
-import { useWorkspace, workspace } from './workspace-store'
+import { useCalmWorkspace, workspace } from './workspace-store'
 
 /** Where this map stands: the way to it, the maps behind its doorways, and those it is cross-linked with. */
-export function Surroundings() {
-  const session = useSession()
-  const { panes, active } = useWorkspace()
+export const Surroundings = memo(() => {
+  const session = useCalmSession()
+  const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
   if (!pane) return null
   const trail = trailOf(session, pane.map)
@@ -54,4 +54,5 @@ export function Surroundings() {
       </ul>
     </nav>
   )
-}
+})
+Surroundings.displayName = 'Surroundings'

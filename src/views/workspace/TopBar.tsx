@@ -8,20 +8,21 @@ import {
   IconSearch,
   IconWorldUpload,
 } from '@tabler/icons-react'
+import { memo } from 'react'
 import { PersonMenu } from '../app/PersonMenu'
-import { useSession } from '../sync/use-session'
+import { useCalmSession } from '../sync/use-session'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
-import { type Face, useWorkspace, workspace } from './workspace-store'
+import { type Face, useCalmWorkspace, workspace } from './workspace-store'
 
 const FACES = [
   { value: 'map', label: 'Map' },
   { value: 'outline', label: 'Outline' },
 ]
 
-export function TopBar() {
-  const session = useSession()
-  const { panes, active } = useWorkspace()
+export const TopBar = memo(() => {
+  const session = useCalmSession()
+  const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
   if (!pane) return null
   const trail = trailOf(session, pane.map)
@@ -142,4 +143,5 @@ export function TopBar() {
       </div>
     </header>
   )
-}
+})
+TopBar.displayName = 'TopBar'

@@ -1,6 +1,8 @@
+import { useSyncExternalStore } from 'react'
 import { create } from 'zustand'
 import type { MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
+import { Calm } from '../app/calm'
 
 export type Face = 'map' | 'outline'
 
@@ -17,8 +19,8 @@ export interface Pane {
   asText: boolean
   /** What stands out while the rest fades; null shows everything alike. */
   filter: Filter | null
-  /** Asks the stage to bring something into view: a topic, all of the map, or as much as can be read; the number tells one request from the next. */
-  show: { what: TopicId | 'all' | 'start'; request: number } | null
+  /** Asks the stage to bring something into view: a topic, or with it its branch, all of the map, or as much as can be read; the number tells one request from the next. */
+  show: { what: TopicId | 'all' | 'start' | 'width' | 'back'; branch: boolean; request: number } | null
 }
 
 export type Dialog =
@@ -67,6 +69,8 @@ interface Workspace {
   carriedLook: TopicId | null
   /** Whether the drawings are shown. */
   libraryOpen: boolean
+  /** Whether large maps have a small picture of all of them in the corner. */
+  overviewOpen: boolean
 }
 
 let requests = 0
@@ -79,7 +83,7 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   only: null,
   asText: false,
   filter: null,
-  show: { what: topic ?? 'start', request: ++requests },
+  show: { what: topic ?? 'start', branch: false, request: ++requests },
 })
 
 const narrow = typeof window !== 'undefined' && window.innerWidth < 1_000
@@ -95,9 +99,14 @@ export const useWorkspace = create<Workspace>(() => ({
   drafting: null,
   carriedLook: null,
   libraryOpen: false,
+  overviewOpen: true,
 }))
 
 const { setState, getState } = useWorkspace
+
+const calm = new Calm(useWorkspace.subscribe, useWorkspace.getState)
+/** The workspace for what stands beside the map; see `useCalmSession`. */
+export const useCalmWorkspace = (): Workspace => useSyncExternalStore(calm.subscribe, calm.snapshot)
 
 function changePane(index: number, change: Partial<Pane>): void {
   setState((state) => ({ panes: state.panes.map((pane, i) => (i === index ? { ...pane, ...change } : pane)) }))
@@ -124,13 +133,17 @@ export const workspace = {
   edit(index: number, editing: Pane['editing']): void {
     changePane(index, editing ? { editing, selected: [editing.topic] } : { editing })
   },
-  show(index: number, what: TopicId | 'all'): void {
-    changePane(index, { show: { what, request: ++requests } })
+  show(index: number, what: TopicId | 'all' | 'width' | 'back', branch = false): void {
+    changePane(index, { show: { what, branch, request: ++requests } })
   },
   /** Shows one branch alone, or, with null, the whole map again. */
   showOnly(index: number, only: TopicId | null): void {
     const before = getState().panes[index]?.only
-    changePane(index, { only, editing: null, show: { what: only ?? before ?? 'all', request: ++requests } })
+    changePane(index, {
+      only,
+      editing: null,
+      show: { what: only ?? before ?? 'all', branch: false, request: ++requests },
+    })
   },
   outlineAsText(index: number, asText: boolean): void {
     changePane(index, { asText, editing: null })
@@ -140,7 +153,12 @@ export const workspace = {
   },
   setFace(index: number, face: Face): void {
     const pane = getState().panes[index]
-    if (pane) changePane(index, { face, editing: null, show: { what: pane.selected[0] ?? 'all', request: ++requests } })
+    if (pane)
+      changePane(index, {
+        face,
+        editing: null,
+        show: { what: pane.selected[0] ?? 'all', branch: false, request: ++requests },
+      })
   },
   /** Opens a map in a pane, at a topic where one is given. */
   go(index: number, map: MapId, topic: TopicId | null): void {
@@ -150,8 +168,8 @@ export const workspace = {
       changePane(
         index,
         topic
-          ? { selected: [topic], editing: null, show: { what: topic, request: ++requests } }
-          : { show: { what: 'all', request: ++requests } },
+          ? { selected: [topic], editing: null, show: { what: topic, branch: false, request: ++requests } }
+          : { show: { what: 'all', branch: false, request: ++requests } },
       )
     else changePane(index, paneOn(map, pane.face, topic))
     setState({ active: index })
@@ -171,5 +189,6 @@ export const workspace = {
   pour: (pouring: Workspace['pouring']) => setState({ pouring }),
   draft: (drafting: Workspace['drafting']) => setState({ drafting }),
   carryLook: (carriedLook: TopicId) => setState({ carriedLook }),
+  toggleOverview: () => setState((state) => ({ overviewOpen: !state.overviewOpen })),
   library: (libraryOpen: boolean) => setState({ libraryOpen }),
 }

@@ -4,7 +4,8 @@ import { layoutMap } from '../../../src/core/layout/map-layout'
 import type { TopicId } from '../../../src/core/records/ids'
 import { topicTowards } from '../../../src/views/stage/arrows'
 import { dropTargetAt } from '../../../src/views/stage/drop-target'
-import { barsByHue, inView } from '../../../src/views/stage/far-view'
+import { boxAt, byTone } from '../../../src/views/stage/far-view'
+import { within } from '../../../src/views/stage/in-view'
 import { Garden } from '../../core/gardens'
 
 function planted() {
@@ -85,14 +86,22 @@ describe('where an arrow leads', () => {
 })
 
 describe('the far view', () => {
-  test('takes what touches the visible part, and one path for each hue', () => {
+  test('takes what touches the visible part, and draws each tone at once', () => {
     const { layout, boxOf } = planted()
     const { x, y, width, height } = boxOf('Prune')
-    expect(
-      layout.boxes.filter((box) => inView(box, { x: x + 1, y: y + 1, width: width - 2, height: height - 2 })),
-    ).toEqual([boxOf('Prune')])
-    const bars = barsByHue(layout.boxes)
+    expect(within(layout.boxes, { x: x + 1, y: y + 1, width: width - 2, height: height - 2 }, (box) => box)).toEqual([
+      boxOf('Prune'),
+    ])
+    const bars = byTone(layout.boxes)
     expect([...bars.keys()].sort()).toEqual(['root-tone', 'spruce-0', 'spruce-1'])
-    expect(bars.get('spruce-0')!.match(/z/g)).toHaveLength(4)
+    expect(bars.get('spruce-0')).toHaveLength(4)
+  })
+
+  test('finds the topic at a point, or the nearest within reach', () => {
+    const { layout, boxOf } = planted()
+    const box = boxOf('Prune')
+    expect(boxAt(layout.boxes, box.x + 3, box.y + 3, 6)).toBe(box)
+    expect(boxAt(layout.boxes, box.x + box.width + 4, box.y + 3, 6)).toBe(box)
+    expect(boxAt(layout.boxes, box.x + box.width + 40, box.y + 3, 6)).toBeNull()
   })
 })

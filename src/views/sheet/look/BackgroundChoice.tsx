@@ -6,7 +6,7 @@ import type { CollectionId, MapId } from '../../../core/records/ids'
 import type { Background } from '../../../core/records/look'
 import { BackgroundPattern, Colour } from '../../../core/records/look'
 import { tellTrouble } from '../../app/api'
-import { useSession } from '../../sync/use-session'
+import { useCalmSession } from '../../sync/use-session'
 import { upload } from '../upload'
 import { Choice, type Command, PartHead } from './Choice'
 import styles from './look.module.css'
@@ -21,7 +21,7 @@ const NAMES: Record<BackgroundPattern, string> = {
 
 /** What lies behind the map, or behind all maps: a pattern, a tone, a picture. */
 export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collection: CollectionId }; map: MapId }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [part, setPart] = useState<number | null>(null)
   const { pattern, tone, picture } = backdropOf(session.records, map)
   const now: Background = { pattern, tone, picture }

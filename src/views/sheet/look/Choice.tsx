@@ -3,7 +3,7 @@ import { IconArrowBackUp } from '@tabler/icons-react'
 import { type ReactNode, useEffect, useId } from 'react'
 import type { Making, Outcome } from '../../../core/commands/command'
 import type { Records } from '../../../core/records/records'
-import { useSession } from '../../sync/use-session'
+import { useCalmSession } from '../../sync/use-session'
 import styles from './look.module.css'
 
 export type Command = (records: Records, making: Making) => Outcome
@@ -18,7 +18,7 @@ export interface Option {
 
 /** The name of a part of a look, where its value comes from, and the way back to what is inherited. */
 export function PartHead({ id, label, source, back }: { id?: string; label: string; source?: string; back?: Command }) {
-  const session = useSession()
+  const session = useCalmSession()
   return (
     <div className={styles.head}>
       <Text size="sm" fw={600} id={id}>
@@ -62,7 +62,7 @@ export function Choice({
   back?: Command
   wide?: boolean
 }) {
-  const session = useSession()
+  const session = useCalmSession()
   const id = useId()
   useEffect(() => () => session.preview(null), [session])
   return (

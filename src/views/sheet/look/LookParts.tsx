@@ -4,7 +4,7 @@ import { changeLook, type LookTarget } from '../../../core/commands/looks'
 import { FAMILY_NAMES, tonesOf } from '../../../core/look/families'
 import type { Look, LookField } from '../../../core/records/look'
 import { Colour, ConnectorForm, HueFamily, LookFont, TopicShape } from '../../../core/records/look'
-import { useSession } from '../../sync/use-session'
+import { useCalmSession } from '../../sync/use-session'
 import { Choice, type Command, type Option, PartHead } from './Choice'
 import styles from './look.module.css'
 import { CONNECTOR_NAMES, FONT_NAMES, SHAPE_NAMES } from './names'
@@ -22,7 +22,7 @@ interface Props {
 
 /** The parts of a look, each with its choices. */
 export function LookParts({ target, own, sourceOf }: Props) {
-  const session = useSession()
+  const session = useCalmSession()
   const set =
     (look: Look): Command =>
     (records, making) =>

@@ -7,7 +7,7 @@ import { WHOLE_LOOKS } from '../../../core/look/whole-looks'
 import type { Look, LookField } from '../../../core/records/look'
 import { WholeLook } from '../../../core/records/look'
 import { isRoot, type TopicRecord } from '../../../core/records/topic'
-import { useSession } from '../../sync/use-session'
+import { useCalmSession } from '../../sync/use-session'
 import { BackgroundChoice } from './BackgroundChoice'
 import { Choice } from './Choice'
 import { LookParts } from './LookParts'
@@ -53,7 +53,7 @@ export function LookSection({
   topics: readonly TopicRecord[]
   level: number
 }) {
-  const session = useSession()
+  const session = useCalmSession()
   const [scope, setScope] = useState<Scope>(isRoot(topic) ? 'map' : 'branch')
   const { map } = topic.place
   const ids = topics.map(({ id }) => id)

@@ -2,14 +2,14 @@ import { ActionIcon, Button, Stack } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { changeLook, type LookTarget, removeLook, saveLook } from '../../../core/commands/looks'
 import type { Look } from '../../../core/records/look'
-import { useSession } from '../../sync/use-session'
+import { useCalmSession } from '../../sync/use-session'
 import { workspace } from '../../workspace/workspace-store'
 import { PartHead } from './Choice'
 import styles from './look.module.css'
 
 /** Looks that were kept under a name: to put on, and to add to. */
 export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
-  const session = useSession()
+  const session = useCalmSession()
   const saved = [...session.records.all('look')].filter((look) => !look.trashed)
   saved.sort((a, b) => (a.name < b.name ? -1 : 1))
   if (!session.mayEdit || (saved.length === 0 && Object.keys(own).length === 0)) return null

@@ -1,4 +1,3 @@
-import { Fragment } from 'react'
 import type { TopicBox } from '../../../core/layout/boxes'
 import { layoutMap } from '../../../core/layout/map-layout'
 import { toneClass } from '../../../core/look/families'
@@ -7,7 +6,7 @@ import type { ConnectorForm, HueFamily, TopicShape, WholeLook } from '../../../c
 import { PLAIN_MAP_LOOK } from '../../../core/records/look'
 import { drawConnectors } from '../../../core/scene/connectors'
 import { drawTopic } from '../../../core/scene/topic-drawing'
-import { DrawingElement } from '../../stage/DrawingElement'
+import { Drawn } from '../../stage/Drawn'
 import styles from './look.module.css'
 import { sampleMap } from './sample-map'
 
@@ -78,16 +77,11 @@ export function WholeLookPicture({ whole }: { whole: WholeLook }) {
       aria-hidden
     >
       {drawConnectors(layout).map((connector) => (
-        <DrawingElement key={connector.key} drawing={connector.drawing} />
+        <Drawn key={connector.key} drawing={connector.drawing} />
       ))}
       {layout.boxes.map((box: TopicBox) => (
         <g key={box.topic.id} transform={`translate(${box.x} ${box.y})`}>
-          {drawTopic(box).map((drawing, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a topic stand in a fixed order.
-            <Fragment key={i}>
-              <DrawingElement drawing={drawing} />
-            </Fragment>
-          ))}
+          <Drawn drawing={drawTopic(box)} />
         </g>
       ))}
     </svg>
