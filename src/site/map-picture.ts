@@ -36,7 +36,7 @@ export function mapPicture(
     const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
     const drawn = drawTopic(box, pictureAddress).map(toMarkup).join('')
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
-    return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}" transform="translate(${px(box.x)} ${px(box.y)})">${drawn}</a>`
+    return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}">${drawn}</a>`
   })
   const drawing = new Html(`${enclosures}${connectors}${topics.join('')}${crosslinks}`)
   return html`<figure class="picture ${behind.name}" style="${style.filter(Boolean).join(';')}" aria-label="The map, drawn">

@@ -130,9 +130,13 @@ function inHues(parent: TopicBox, { trunk, ticks, labels = [] }: Lines): Drawing
     const path = drawing('path', { d, class: `${name} ${boxTone(parent)}` })
     return labels.length > 0 ? drawing('g', {}, [path, ...labels]) : path
   }
-  const parts = ticks.map(({ child, path }) =>
-    drawing('path', { d: drawn(path, child), class: `${name} ${boxTone(child)}` }),
-  )
+  // One path for each hue: a root can have thousands of children.
+  const byTone = new Map<string, string>()
+  for (const { child, path } of ticks) {
+    const tone = boxTone(child)
+    byTone.set(tone, (byTone.get(tone) ?? '') + drawn(path, child))
+  }
+  const parts = [...byTone].map(([tone, d]) => drawing('path', { d, class: `${name} ${tone}` }))
   const common = trunk === '' ? [] : [drawing('path', { d: drawn(trunk, parent), class: `${name} root-spine` })]
   return drawing('g', {}, [...common, ...parts, ...labels])
 }

@@ -6,6 +6,7 @@ import { toneClass } from '../look/families'
 import type { LookFont } from '../records/look'
 import type { FaceName } from '../text/measure'
 import { type Drawing, drawing, px } from './drawing'
+import { placedPath } from './path'
 import { SIGN_PATHS, signName } from './signs'
 import { sketched } from './sketch'
 
@@ -14,6 +15,7 @@ const BAR = 3
 /** How far below the top of its line a letter stands, as a part of the line height. */
 const BASELINE = 0.72
 const SIGN_HEIGHT = 14
+const SIGN_SCALE = 0.58
 
 /** Where the picture of a file can be had, at least this wide in px. */
 export type PictureAddress = (file: string, width: number) => string | null
@@ -21,7 +23,10 @@ export type PictureAddress = (file: string, width: number) => string | null
 /** The class by which a topic and its connectors have the tones of their hue. */
 export const boxTone = (box: TopicBox): string => toneClass(box.style.family, box.hue) || 'root-tone'
 
-/** The topic as its style says, at the origin: whoever shows it moves it to its place. */
+/**
+ * The topic as its style says, at its place. In map units throughout, without transforms: browsers composite each
+ * element with a transform by itself, and a map has thousands.
+ */
 export function drawTopic(box: TopicBox, pictureAddress: PictureAddress = () => null): Drawing[] {
   const parts = [...ground(box), ...pictureOf(box, pictureAddress)]
   const row = rowTop(box)
@@ -50,7 +55,7 @@ function picked(box: TopicBox): { attributes: Attributes; defs: Drawing[] } {
 
 /** What lies behind the text: the shape, the sheet of a doorway, and the bar at the side from which the topic grows. */
 function ground(box: TopicBox): Drawing[] {
-  const { width, height, style } = box
+  const { x, y, width, height, style } = box
   const { shape } = style
   const { attributes, defs } = picked(box)
   const tone = boxTone(box)
@@ -58,43 +63,56 @@ function ground(box: TopicBox): Drawing[] {
   const stands = style.fill !== null || style.outline !== null
   if (box.behind !== null && box.parent) parts.push(...doorwayLeaf(box, attributes))
   else if (shape === 'sketch') {
-    const path = sketched(`M2 2H${px(width - 2)}V${px(height - 2)}H2Z`, box.topic.id)
+    const path = sketched(
+      `M${px(x + 2)} ${px(y + 2)}H${px(x + width - 2)}V${px(y + height - 2)}H${px(x + 2)}Z`,
+      box.topic.id,
+    )
     parts.push(drawing('path', { d: path, class: `ground ground-sketch ${tone}`, ...attributes }))
   } else if (stands || !(shape === 'bar' || shape === 'rule' || shape === 'bare')) {
-    const size = { width: px(width), height: px(height), rx: shape === 'pill' ? px(height / 2) : stands ? 5 : 6 }
+    const size = {
+      x: px(x),
+      y: px(y),
+      width: px(width),
+      height: px(height),
+      rx: shape === 'pill' ? px(height / 2) : stands ? 5 : 6,
+    }
     const own = style.fill ? '' : ` ground-${shape}`
     parts.push(drawing('rect', { ...size, class: `ground${own} ${tone}`, ...attributes }))
   }
   if (shape === 'bar') parts.push(bar(box))
   if (shape === 'rule')
-    parts.push(drawing('rect', { y: px(height - 2), width: px(width), height: 2, class: `bar ${tone}` }))
+    parts.push(drawing('rect', { x: px(x), y: px(y + height - 2), width: px(width), height: 2, class: `bar ${tone}` }))
   return parts
 }
 
 /** The bar in the hue of the branch, at the side from which the topic grows. */
 function bar(box: TopicBox): Drawing {
-  const { width, height, growth } = box
-  const upright = { y: 1, width: BAR, height: px(height - 2) }
-  const level = { x: 1, width: px(width - 2), height: BAR }
+  const { x, y, width, height, growth } = box
+  const upright = { y: px(y + 1), width: BAR, height: px(height - 2) }
+  const level = { x: px(x + 1), width: px(width - 2), height: BAR }
   const at =
     growth === 'down'
-      ? { ...level, y: 0 }
+      ? { ...level, y: px(y) }
       : growth === 'up'
-        ? { ...level, y: px(height - BAR) }
-        : { ...upright, x: box.growsLeft ? px(width - BAR) : 0 }
+        ? { ...level, y: px(y + height - BAR) }
+        : { ...upright, x: px(box.growsLeft ? x + width - BAR : x) }
   return drawing('rect', { ...at, class: `bar ${boxTone(box)}` })
 }
 
 const pictureHeight = ({ face }: TopicBox) => (face.picture ? face.picture.height + PICTURE_GAP : 0)
 /** The upper edge of the row with badges, text and signs. */
-const rowTop = (box: TopicBox) => box.style.padY + pictureHeight(box)
+const rowTop = (box: TopicBox) => box.y + box.style.padY + pictureHeight(box)
+
+/** Where something of a width stands in a topic: at the side from which it grows. */
+const leftEdge = (box: TopicBox, width: number): number =>
+  box.growsLeft ? box.x + box.width - box.style.padX - width : box.x + box.style.padX
 
 function pictureOf(box: TopicBox, pictureAddress: PictureAddress): Drawing[] {
   const { picture } = box.face
   if (!picture) return []
-  const { padX, padY } = box.style
+  const { padY } = box.style
   const size = { width: px(picture.width), height: px(picture.height) }
-  const at = { x: px(box.growsLeft ? box.width - padX - picture.width : padX), y: px(padY) }
+  const at = { x: px(leftEdge(box, picture.width)), y: px(box.y + padY) }
   const href = pictureAddress(picture.file, picture.width * 2)
   return [
     href
@@ -105,8 +123,8 @@ function pictureOf(box: TopicBox, pictureAddress: PictureAddress): Drawing[] {
 
 /** Where the text begins: after the badges, and after the signs and the corner on branches that grow to the left. */
 function textStart(box: TopicBox): number {
-  const { padX } = box.style
-  return box.growsLeft ? box.width - padX - box.text.width : padX + box.face.badges.length * BADGE.step
+  const start = leftEdge(box, box.text.width)
+  return box.growsLeft ? start : start + box.face.badges.length * BADGE.step
 }
 
 const FONTS: readonly LookFont[] = ['plain', 'reading', 'hand']
@@ -140,41 +158,36 @@ function textLines(box: TopicBox, top: number): Drawing[] {
 
 function badgeRow(box: TopicBox, top: number): Drawing[] {
   const { badges } = box.face
-  const y = px(top + (box.style.lineHeight - BADGE.size) / 2)
+  const y = top + (box.style.lineHeight - BADGE.size) / 2
   const start = textStart(box) - badges.length * BADGE.step
   const ink = inkOf(box)
   return badges.map((badge, i) => {
+    const x = start + i * BADGE.step
     const path = iconPath(badge)
     const drawn = path
       ? drawing('path', {
-          d: path,
-          transform: `scale(${BADGE.size / 24})`,
+          d: placedPath(path, BADGE.size / 24, x, y),
           class: `badge-outline ${boxTone(box)}${ink.name}`,
           ...ink.stroke,
         })
-      : drawing('text', { x: BADGE.size / 2, y: 14.5, class: 'badge-emoji', 'text-anchor': 'middle' }, [
+      : drawing('text', { x: px(x + BADGE.size / 2), y: px(y + 14.5), class: 'badge-emoji', 'text-anchor': 'middle' }, [
           badge.startsWith('icon:') ? '?' : badge,
         ])
-    return drawing(
-      'g',
-      { class: 'badge', 'data-badge': i, transform: `translate(${px(start + i * BADGE.step)} ${y})` },
-      [
-        drawing('title', {}, [badgeName(badge)]),
-        drawing('rect', { width: BADGE.size, height: BADGE.size, class: 'sign-reach' }),
-        drawn,
-      ],
-    )
+    return drawing('g', { class: 'badge', 'data-badge': i }, [
+      drawing('title', {}, [badgeName(badge)]),
+      drawing('rect', { x: px(x), y: px(y), width: BADGE.size, height: BADGE.size, class: 'sign-reach' }),
+      drawn,
+    ])
   })
 }
 
 function excerptLines(box: TopicBox): Drawing[] {
-  const { excerpt, picture } = box.face
+  const { excerpt } = box.face
   if (!excerpt) return []
-  const { padX, padY } = box.style
-  const top = padY + (picture ? picture.height + PICTURE_GAP : 0) + rowHeight(box) + EXCERPT.gap
+  const top = rowTop(box) + rowHeight(box) + EXCERPT.gap
   const ink = inkOf(box)
   return excerpt.lines.map((line, i) => {
-    const x = box.growsLeft ? box.width - padX - excerpt.width : padX
+    const x = leftEdge(box, excerpt.width)
     const y = top + i * EXCERPT.lineHeight + EXCERPT.lineHeight * BASELINE
     return drawing('text', { x: px(x), y: px(y), class: `excerpt${ink.name}`, ...ink.fill }, [line.text])
   })
@@ -184,19 +197,23 @@ const rowHeight = ({ text, face }: TopicBox) => Math.max(text.height, face.badge
 
 function tagRow(box: TopicBox): Drawing[] {
   const { tags, width, height } = box.face.tags
-  const { padX, padY } = box.style
-  const top = box.height - padY - height
-  const left = box.growsLeft ? box.width - padX - width : padX
+  const top = box.y + box.height - box.style.padY - height
+  const left = leftEdge(box, width)
   return tags.map((tag) =>
     drawing(
       'g',
       {
         class: `tag ${tag.tone === null ? '' : toneClass('spruce', tag.tone)}`,
-        transform: `translate(${px(left + tag.x)} ${px(top + tag.y)})`,
       },
       [
-        drawing('rect', { width: px(tag.width), height: TAGS.height, rx: 3 }),
-        drawing('text', { x: TAGS.padX, y: 12.5 }, [tag.name]),
+        drawing('rect', {
+          x: px(left + tag.x),
+          y: px(top + tag.y),
+          width: px(tag.width),
+          height: TAGS.height,
+          rx: 3,
+        }),
+        drawing('text', { x: px(left + tag.x + TAGS.padX), y: px(top + tag.y + 12.5) }, [tag.name]),
       ],
     ),
   )
@@ -204,12 +221,14 @@ function tagRow(box: TopicBox): Drawing[] {
 
 /** The sheet of a doorway with its turned-down corner: there is more beneath. */
 function doorwayLeaf(box: TopicBox, attributes: Attributes): Drawing[] {
-  const { width, height } = box
   const tone = boxTone(box)
+  const [left, top, right, bottom] = [px(box.x), px(box.y), px(box.x + box.width), px(box.y + box.height)]
+  const turn = px(box.y + CORNER)
+  const inner = px(box.growsLeft ? box.x + CORNER : box.x + box.width - CORNER)
   const sheet = box.growsLeft
-    ? `M${CORNER} 0H${px(width)}V${px(height)}H0V${CORNER}Z`
-    : `M0 0H${px(width - CORNER)}L${px(width)} ${CORNER}V${px(height)}H0Z`
-  const fold = box.growsLeft ? `M${CORNER} 0V${CORNER}H0Z` : `M${px(width - CORNER)} 0V${CORNER}H${px(width)}Z`
+    ? `M${inner} ${top}H${right}V${bottom}H${left}V${turn}Z`
+    : `M${left} ${top}H${inner}L${right} ${turn}V${bottom}H${left}Z`
+  const fold = `M${inner} ${top}V${turn}H${box.growsLeft ? left : right}Z`
   return [
     drawing('path', { d: sheet, class: `leaf ${tone}${box.style.fill ? ' picked' : ''}`, ...attributes }),
     drawing('path', { d: fold, class: `fold ${tone}` }),
@@ -217,13 +236,13 @@ function doorwayLeaf(box: TopicBox, attributes: Attributes): Drawing[] {
 }
 
 function doorwayNumber(box: TopicBox): Drawing {
-  const x = box.growsLeft ? DOORWAY_WIDTH / 2 - 2 : box.width - DOORWAY_WIDTH / 2 + 2
+  const x = box.growsLeft ? box.x + DOORWAY_WIDTH / 2 - 2 : box.x + box.width - DOORWAY_WIDTH / 2 + 2
   const { name, fill } = inkOf(box)
   return drawing(
     'text',
     {
       x: px(x),
-      y: px(box.height - 6),
+      y: px(box.y + box.height - 6),
       class: `behind ${boxTone(box)}${box.parent ? '' : name}`,
       'text-anchor': 'middle',
       ...fill,
@@ -238,15 +257,17 @@ function signRow(box: TopicBox, top: number): Drawing[] {
   const ink = inkOf(box)
   const y = top + (lineHeight - SIGN_HEIGHT) / 2
   let x = box.growsLeft
-    ? (box.behind !== null ? DOORWAY_WIDTH : 0) + 4
+    ? box.x + (box.behind !== null ? DOORWAY_WIDTH : 0) + 4
     : textStart(box) + box.text.width + Math.min(padX, 8)
   for (const { sign, count } of box.signs) {
     row.push(
-      drawing('g', { class: `sign${ink.name}`, 'data-sign': sign, transform: `translate(${px(x)} ${px(y)})` }, [
+      drawing('g', { class: `sign${ink.name}`, 'data-sign': sign }, [
         drawing('title', {}, [signName(sign, count)]),
-        drawing('rect', { width: SIGN_SIZE, height: SIGN_HEIGHT, class: 'sign-reach' }),
-        drawing('path', { d: SIGN_PATHS[sign], transform: 'scale(0.58)', class: 'sign-outline', ...ink.stroke }),
-        ...(count > 1 ? [drawing('text', { x: 15, y: 11, class: 'sign-count', ...ink.fill }, [String(count)])] : []),
+        drawing('rect', { x: px(x), y: px(y), width: SIGN_SIZE, height: SIGN_HEIGHT, class: 'sign-reach' }),
+        drawing('path', { d: placedPath(SIGN_PATHS[sign], SIGN_SCALE, x, y), class: 'sign-outline', ...ink.stroke }),
+        ...(count > 1
+          ? [drawing('text', { x: px(x + 15), y: px(y + 11), class: 'sign-count', ...ink.fill }, [String(count)])]
+          : []),
       ]),
     )
     x += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
@@ -254,10 +275,10 @@ function signRow(box: TopicBox, top: number): Drawing[] {
   return row
 }
 
-function foldPoint({ growth, growsLeft, width, height }: TopicBox): { x: number; y: number } {
-  if (growth === 'down') return { x: px(width / 2), y: height + 14 }
-  if (growth === 'up') return { x: px(width / 2), y: -14 }
-  return { x: growsLeft ? -16 : width + 16, y: height / 2 }
+function foldPoint({ growth, growsLeft, x, y, width, height }: TopicBox): { x: number; y: number } {
+  if (growth === 'down') return { x: x + width / 2, y: y + height + 14 }
+  if (growth === 'up') return { x: x + width / 2, y: y - 14 }
+  return { x: growsLeft ? x - 16 : x + width + 16, y: y + height / 2 }
 }
 
 /** How much is folded away, at the side where it would appear. */
@@ -265,7 +286,7 @@ function foldSign(box: TopicBox): Drawing {
   const { x, y } = foldPoint(box)
   return drawing('g', { class: `fold-sign ${boxTone(box)}`, 'data-fold': box.topic.id }, [
     drawing('title', {}, [`${box.hidden} folded`]),
-    drawing('rect', { x: x - 13, y: px(y - 9), width: 26, height: 18, rx: 9 }),
-    drawing('text', { x, y: px(y + 4), 'text-anchor': 'middle' }, [String(box.hidden)]),
+    drawing('rect', { x: px(x - 13), y: px(y - 9), width: 26, height: 18, rx: 9 }),
+    drawing('text', { x: px(x), y: px(y + 4), 'text-anchor': 'middle' }, [String(box.hidden)]),
   ])
 }

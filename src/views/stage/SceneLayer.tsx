@@ -1,5 +1,5 @@
-import { memo, type PointerEvent, useMemo } from 'react'
-import type { TopicBox } from '../../core/layout/boxes'
+import { memo, type PointerEvent, useEffect, useMemo } from 'react'
+import type { Bounds, TopicBox } from '../../core/layout/boxes'
 import type { Connector } from '../../core/scene/connectors'
 import type { Scene } from '../../core/scene/scene'
 import { useSessionHandle } from '../sync/use-session'
@@ -25,6 +25,8 @@ interface Props {
   chosen: ChosenConnector | null
   drop: { topic: string; zone: 'into' | 'before' | 'after' } | null
   onPointerDown(event: PointerEvent, box: TopicBox): void
+  /** Told whether everything in view has come into the page. */
+  onComplete(complete: boolean): void
 }
 
 const topicOf = ({ topic }: TopicBox) => topic.id
@@ -32,7 +34,7 @@ const keyOfConnector = ({ key }: Connector) => key
 
 /** What is in view of a map, as elements: frames, connectors, topics with roles and names, cross-links. */
 export const SceneLayer = memo(
-  ({ scene, view, far, pane, selected, faded, edited, chosen, drop, onPointerDown }: Props) => {
+  ({ scene, view, far, pane, selected, faded, edited, chosen, drop, onPointerDown, onComplete }: Props) => {
     const session = useSessionHandle()
     const { layout } = scene
     const { drawn } = view
@@ -44,8 +46,12 @@ export const SceneLayer = memo(
       () => (far ? [] : within(scene.connectors, drawn, ({ bounds }) => bounds)),
       [scene, drawn, far],
     )
-    const shownBoxes = useGradual(boxes, topicOf)
-    const shownConnectors = useGradual(connectors, keyOfConnector)
+    const fromMiddle = ({ x, y, width, height }: Bounds) =>
+      Math.hypot(x + width / 2 - drawn.x - drawn.width / 2, y + height / 2 - drawn.y - drawn.height / 2)
+    const topics = useGradual(boxes, topicOf, (box) => (selected.has(box.topic.id) ? 0 : fromMiddle(box)))
+    const lines = useGradual(connectors, keyOfConnector, ({ bounds }) => fromMiddle(bounds))
+    const { complete } = topics
+    useEffect(() => onComplete(complete), [complete, onComplete])
     return (
       <>
         {scene.enclosures.map(({ box, drawing }) =>
@@ -55,11 +61,11 @@ export const SceneLayer = memo(
             </g>
           ) : null,
         )}
-        {shownConnectors.map((connector) => (
+        {lines.shown.map((connector) => (
           <Drawn key={connector.key} drawing={connector.drawing} />
         ))}
         {chosen && <path className={styles.chosenConnector} d={chosen.connector.lineTo(chosen.child)} />}
-        {shownBoxes.map((box) => (
+        {topics.shown.map((box) => (
           <TopicNode
             key={box.topic.id}
             box={box}

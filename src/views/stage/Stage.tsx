@@ -31,6 +31,9 @@ import { FollowView, useView } from './use-view'
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
+/** What lies on the surface: a press there is meant for it, not for the surface. */
+const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], button, textarea, input, section'
+
 /** Maps with more topics have an overview. */
 const LARGE = 150
 
@@ -50,6 +53,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const { pouring, drafting, libraryOpen, overviewOpen, active } = useWorkspace()
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [asked, setAsked] = useState<{ chosen: ChosenConnector; x: number; y: number } | null>(null)
+  const [complete, setComplete] = useState(true)
   const [hovered, setHovered] = useState<string | null>(null)
   const drag = useDrag(session, index)
   const band = useBand(index, layout, pointAt)
@@ -111,7 +115,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       data-stage={index}
       style={{ colorScheme: behind.scheme ?? undefined }}
       onPointerDown={(event) => {
-        if (event.target !== event.currentTarget && (event.target as Element).tagName !== 'svg') return
+        if ((event.target as Element).closest(ON_SURFACE)) return
         if (event.shiftKey && event.button === 0) {
           event.stopPropagation()
           band.begin(event)
@@ -159,7 +163,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           ...(behind.picture ? { '--backdrop-picture': `url("${behind.picture}")` } : {}),
         }}
       />
-      {isFar && <FarCanvas layout={layout} view={drawn} faded={faded} transform={transform} moves={moves} />}
+      {(isFar || !complete) && (
+        <FarCanvas layout={layout} view={drawn} faded={faded} transform={transform} moves={moves} />
+      )}
       <div
         ref={tree}
         className={styles.tree}
@@ -197,6 +203,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               chosen={asked?.chosen ?? null}
               drop={drop}
               onPointerDown={onTopicPointerDown}
+              onComplete={setComplete}
             />
           </g>
         </svg>

@@ -41,10 +41,10 @@ export const TopicNode = memo(
   ({ box, pane, selected, editing, proposed, faded, dropZone, siblings, childCount, onPointerDown }: Props) => {
     const session = useSessionHandle()
     const { topic } = box
-    const { face, hue, behind } = box
+    const { face, hue, behind, x, y } = box
     const hangs = box.parent !== null
-    // biome-ignore lint/correctness/useExhaustiveDependencies: a topic that only moved is not drawn anew.
-    const drawing = useMemo(() => drawTopic(box, session.pictureAddress), [face, hue, behind, hangs, session])
+    // biome-ignore lint/correctness/useExhaustiveDependencies: a box that is as it was is not drawn anew.
+    const drawing = useMemo(() => drawTopic(box, session.pictureAddress), [face, hue, behind, hangs, x, y, session])
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
     const extras = [
       ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
@@ -61,7 +61,6 @@ export const TopicNode = memo(
         data-selected={selected || undefined}
         data-faded={faded || undefined}
         data-proposed={proposed || undefined}
-        transform={`translate(${px(box.x)} ${px(box.y)})`}
         role="treeitem"
         aria-label={[`${box.number ? `${box.number} ` : ''}${topic.text || 'Untitled'}`, ...extras].join(', ')}
         aria-level={box.level + 1}
@@ -82,6 +81,8 @@ export const TopicNode = memo(
         }}
       >
         <rect
+          x={px(x)}
+          y={px(y)}
           width={px(box.width)}
           height={px(box.height)}
           className={styles.reach}
@@ -89,8 +90,12 @@ export const TopicNode = memo(
           data-drop={dropZone ?? undefined}
         />
         {editing ? null : <Drawn drawing={drawing} />}
-        {dropZone === 'before' && <path d={`M0 -2H${px(box.width)}`} className={styles.dropLine} />}
-        {dropZone === 'after' && <path d={`M0 ${px(box.height + 2)}H${px(box.width)}`} className={styles.dropLine} />}
+        {dropZone === 'before' && (
+          <path d={`M${px(x)} ${px(y - 2)}H${px(x + box.width)}`} className={styles.dropLine} />
+        )}
+        {dropZone === 'after' && (
+          <path d={`M${px(x)} ${px(y + box.height + 2)}H${px(x + box.width)}`} className={styles.dropLine} />
+        )}
       </g>
     )
   },

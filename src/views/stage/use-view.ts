@@ -50,8 +50,8 @@ export function FollowView({
 }
 
 /**
- * Pan and zoom of the stage. The transform is set on the SVG group directly; React draws anew only when what is
- * visible leaves what is drawn, or the scale changes enough to matter.
+ * Pan and zoom of the stage. The transform is set on the SVG group directly; React draws anew only when what is visible
+ * leaves what is drawn, or the scale changes enough to matter.
  */
 export function useView(
   container: RefObject<HTMLDivElement | null>,

@@ -39,7 +39,7 @@ describe('badges', () => {
     const badges = () => garden.records.need('topic', topics[0]!).badges
     expect(badges()).toEqual(['icon:star', '🌱', 'icon:flag'])
     expect(box('Prune').width).toBeCloseTo(plain + 3 * 21, 5)
-    expect(markup('Prune')).toContain(iconPath('icon:star'))
+    expect(markup('Prune')).toMatch(/<title>star<\/title>.*<path d="M[^"]+" class="badge-outline spruce-0"/)
     expect(markup('Prune')).toContain('>🌱</text>')
     garden.do((r, m) => moveBadge(r, { topic: topics[0]!, from: 2, to: 0 }, m))
     garden.do((r, m) => changeBadge(r, { topic: topics[0]!, index: 1, badge: 'icon:leaf' }, m))

@@ -10,6 +10,7 @@ import { writeNote } from '../../../src/core/commands/write-note'
 import type { MapId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { type Drawing, drawing, px, toMarkup } from '../../../src/core/scene/drawing'
+import { placedPath } from '../../../src/core/scene/path'
 import { buildScene, type Scene } from '../../../src/core/scene/scene'
 import { signName } from '../../../src/core/scene/signs'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
@@ -42,23 +43,34 @@ describe('a drawing', () => {
   })
 })
 
+describe('an outline', () => {
+  test('is scaled and moved, whatever commands it has and however its numbers are written', () => {
+    expect(placedPath('M1 2l3 4H10V-2z', 2, 100, 200)).toBe('M102 204l6 8H120V196z')
+    expect(placedPath('M0 0a5 5 0 01-5 5A1 2 30 1 0 3 4', 2, 10, 20)).toBe('M10 20a10 10 0 0 1 -10 10A2 4 30 1 0 16 28')
+    expect(placedPath('m.5-.5c1,1 2,2 3-3S1 1 2 2', 2, 1, 1)).toBe('m1 -1c2 2 4 4 6 -6S3 3 5 5')
+  })
+})
+
 describe('a topic as it is drawn', () => {
   test('the root is a block, others have a bar in their hue at the side from which they grow', () => {
     const made = planted()
     const scene = sceneOf(made)
     expect(markupOf(scene, made.garden, 'Garden')).toContain('class="ground ground-slab root-tone"')
-    expect(markupOf(scene, made.garden, 'Spring')).toMatch(/<rect [^>]*x="0" class="bar spruce-0"\/>/)
+    const right = boxOf(scene, made.garden, 'Spring')
+    expect(markupOf(scene, made.garden, 'Spring')).toContain(`x="${px(right.x)}" class="bar spruce-0"/>`)
     const left = scene.layout.boxes.find((box) => box.growsLeft)!
     const bar = drawTopic(left)
       .flatMap(parts)
       .find(({ attributes }) => String(attributes.class).startsWith('bar'))
-    expect(Number(bar!.attributes.x)).toBeCloseTo(left.width - 3, 1)
+    expect(Number(bar!.attributes.x)).toBeCloseTo(left.x + left.width - 3, 1)
   })
 
   test('top down the bar lies on the upper edge', () => {
     const made = planted()
     made.garden.do((r, m) => setMapLayout(r, { map: made.map, layout: 'down' }, m))
-    expect(markupOf(sceneOf(made), made.garden, 'Spring')).toMatch(/height="3" y="0" class="bar/)
+    const scene = sceneOf(made)
+    const { y } = boxOf(scene, made.garden, 'Spring')
+    expect(markupOf(scene, made.garden, 'Spring')).toContain(`height="3" y="${px(y)}" class="bar`)
   })
 
   test('signs tell what it carries, with a count where there is more than one', () => {

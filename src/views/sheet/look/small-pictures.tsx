@@ -80,9 +80,7 @@ export function WholeLookPicture({ whole }: { whole: WholeLook }) {
         <Drawn key={connector.key} drawing={connector.drawing} />
       ))}
       {layout.boxes.map((box: TopicBox) => (
-        <g key={box.topic.id} transform={`translate(${box.x} ${box.y})`}>
-          <Drawn drawing={drawTopic(box)} />
-        </g>
+        <Drawn key={box.topic.id} drawing={drawTopic(box)} />
       ))}
     </svg>
   )
