@@ -69,3 +69,32 @@ export async function expectNoOverlap(page: Page): Promise<void> {
   )
   expect(overlapping).toEqual([])
 }
+
+/** Makes a map from an indented list; all of it is fitted into the view unless it should stay as it is first seen. */
+export async function plantGarden(page: Page, list: string, fit = true): Promise<void> {
+  await beginWithoutAccount(page)
+  await makeMap(page, 'Garden')
+  await page.evaluate((text) => navigator.clipboard.writeText(text), list)
+  await page.keyboard.press('Control+v')
+  await expect(page.getByRole('button', { name: /^Undo: paste/ })).toBeVisible()
+  if (fit) await page.keyboard.press('Alt+f')
+}
+
+/** Chooses an entry of a topic's menu, from a submenu where one is named. */
+export async function choose(page: Page, name: string, submenu: string | null, entry: string | RegExp): Promise<void> {
+  await topic(page, name).click({ button: 'right' })
+  if (submenu) await page.getByRole('menuitem', { name: submenu, exact: true }).hover()
+  await page.getByRole('menuitem', { name: entry }).click()
+}
+
+/** The middle of a topic on the screen. */
+export const middleOf = async (page: Page, name: string): Promise<{ x: number; y: number }> => {
+  const { x, y, width, height } = (await topic(page, name).boundingBox())!
+  return { x: x + width / 2, y: y + height / 2 }
+}
+
+/** Opens a section of the topic sheet that is not open yet. */
+export async function openSection(page: Page, name: RegExp): Promise<void> {
+  const section = page.getByRole('complementary', { name: 'Topic sheet' }).getByRole('button', { name })
+  if ((await section.getAttribute('aria-expanded')) !== 'true') await section.click()
+}

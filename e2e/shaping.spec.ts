@@ -1,29 +1,8 @@
 import { expect, type Page, test } from '@playwright/test'
-import { allSaved, beginWithoutAccount, expectNoOverlap, makeMap, selectTopic, topic } from './person'
+import { allSaved, choose, expectNoOverlap, makeMap, middleOf, plantGarden, selectTopic, topic } from './person'
 
 const GARDEN =
   '- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Pick beans\n    - Dwarf\n  - Water\n- Autumn\n  - Leaves\n- Winter'
-
-async function plantGarden(page: Page): Promise<void> {
-  await beginWithoutAccount(page)
-  await makeMap(page, 'Garden')
-  await page.evaluate((text) => navigator.clipboard.writeText(text), GARDEN)
-  await page.keyboard.press('Control+v')
-  await expect(topic(page, 'Winter')).toBeVisible()
-  await page.keyboard.press('Alt+f')
-}
-
-/** Chooses an entry of a topic's menu, from a submenu where one is named. */
-async function choose(page: Page, name: string, submenu: string | null, entry: string | RegExp): Promise<void> {
-  await topic(page, name).click({ button: 'right' })
-  if (submenu) await page.getByRole('menuitem', { name: submenu, exact: true }).hover()
-  await page.getByRole('menuitem', { name: entry }).click()
-}
-
-const middleOf = async (page: Page, name: string) => {
-  const { x, y, width, height } = (await topic(page, name).boundingBox())!
-  return { x: x + width / 2, y: y + height / 2 }
-}
 
 async function drag(page: Page, name: string, to: { x: number; y: number }): Promise<void> {
   const from = await middleOf(page, name)
@@ -33,7 +12,7 @@ async function drag(page: Page, name: string, to: { x: number; y: number }): Pro
 }
 
 test('a map is set in other ways, a branch in its own, and nothing overlaps', async ({ page }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   for (const layout of ['right', 'left', 'top down', 'bottom up', 'around the centre', 'indented', 'along time']) {
     await choose(page, 'Garden', 'Layout', new RegExp(`^The map (to the )?${layout}$`))
     await expect(page.getByRole('button', { name: new RegExp(`Undo: set the map .*${layout}`) })).toBeVisible()
@@ -51,7 +30,7 @@ test('a map is set in other ways, a branch in its own, and nothing overlaps', as
 })
 
 test('topics are numbered from their order on map and outline, and a number can be fixed', async ({ page }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   await choose(page, 'Garden', 'Numbers', 'What is below: 1, 1a, 1a1')
   await expect(topic(page, '2a1 Dwarf')).toBeVisible()
   await choose(page, '2 Summer', 'Numbers', 'Fix its number …')
@@ -66,7 +45,7 @@ test('topics are numbered from their order on map and outline, and a number can 
 test('dropped on the empty surface a branch stands alone, with Alt it keeps its place, and falls back into order', async ({
   page,
 }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   const stage = (await page.locator('[data-stage]').boundingBox())!
   const free = { x: stage.x + stage.width / 2 + 20, y: stage.y + stage.height - 90 }
   await drag(page, 'Autumn', free)
@@ -99,7 +78,7 @@ test('dropped on the empty surface a branch stands alone, with Alt it keeps its 
 })
 
 test('branches are carried from pane to pane', async ({ page }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   await allSaved(page)
   await page.getByRole('link', { name: 'All maps' }).click()
   await makeMap(page, 'Allotment')
@@ -120,7 +99,7 @@ test('branches are carried from pane to pane', async ({ page }) => {
 })
 
 test('several topics are selected by a band, enclosed, joined and copied', async ({ page }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   await choose(page, 'Garden', 'Layout', 'The map to the right')
   await page.keyboard.press('Alt+f')
   const peas = (await topic(page, 'Sow peas').boundingBox())!
@@ -157,7 +136,7 @@ test('several topics are selected by a band, enclosed, joined and copied', async
 })
 
 test('one branch alone, folding to a level, and a filter by words', async ({ page }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   await selectTopic(page, 'Summer')
   await page.keyboard.press('Alt+o')
   await expect(topic(page, 'Spring')).toHaveCount(0)
@@ -185,7 +164,7 @@ test('one branch alone, folding to a level, and a filter by words', async ({ pag
 })
 
 test('dates set in the topic sheet give the scale of a map along time', async ({ page }) => {
-  await plantGarden(page)
+  await plantGarden(page, GARDEN)
   for (const [name, day] of [
     ['Spring', '2026-03-20'],
     ['Summer', '2026-06-21'],

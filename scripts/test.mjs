@@ -56,12 +56,12 @@ await main(async () => {
     await check('lint and format', 'npx', ['--no-install', 'biome', 'check', '--error-on-warnings', '.'])
     await check('import rules', 'npx', ['--no-install', 'depcruise', '--config', '.dependency-cruiser.cjs', 'src'])
     await check('nothing unused', 'npx', ['--no-install', 'knip'])
-    await check('font metrics match the fonts', 'npx', [
-      '--no-install',
-      'tsx',
-      'scripts/build-font-metrics.ts',
-      '--check',
+    for (const [what, script] of [
+      ['font metrics match the fonts', 'scripts/build-font-metrics.ts'],
+      ['hues match their families', 'scripts/build-families.ts'],
+      ['badges match the icon set', 'scripts/build-badges.ts'],
     ])
+      await check(what, 'npx', ['--no-install', 'tsx', script, '--check'])
     await ensureBuilt()
     for (const project of ['unit', 'server']) {
       const report = join(reports, `${project}.json`)

@@ -41,7 +41,8 @@ describe('files', () => {
       const { headers } = await owner.call('GET', address((await uploaded(name)).id))
       expect(headers.get('content-security-policy')).toContain('sandbox')
       expect(headers.get('x-content-type-options')).toBe('nosniff')
-      expect(headers.get('content-type')).toMatch(/^(text\/plain|application\/xml|application\/octet-stream)/)
+      expect(headers.get('content-type')).toMatch(/^(text\/plain|image\/svg\+xml|application\/octet-stream)/)
+      if (name.endsWith('.svg')) expect(headers.get('content-disposition')).toContain('attachment')
     }
   })
 

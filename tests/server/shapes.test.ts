@@ -1,7 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, test } from 'vitest'
 import type { Edit } from '../../src/core/changes/edit'
-import { EnclosureId } from '../../src/core/records/ids'
+import { EnclosureId, TagId, TemplateId } from '../../src/core/records/ids'
+import { PLAIN_MAP_LOOK } from '../../src/core/records/look'
 import type { CollectionDigest } from '../../src/core/records/snapshot'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { Caller, onlyResult } from './people'
@@ -54,6 +55,84 @@ describe('the shape of a map', () => {
       expect([after, result.ok]).toEqual([after, false])
     }
     expect(await topicNamed('Summer')).toMatchObject({ layout: null, width: null, number: null, dates: null })
+  })
+})
+
+describe('looks and marks', () => {
+  test('are stored with the topic, the map and the collection, and come back as they were', async () => {
+    const tag = TagId.parse(uuid())
+    const name = { id: tag, name: 'wet', tone: 3, trashed: false }
+    expect(onlyResult(await owner.change([{ kind: 'tag', id: tag, before: null, after: name }])).ok).toBe(true)
+    const marks = {
+      look: { fill: '#204060', fillEnd: null, bold: true },
+      branchLook: { family: 'peat', shape: 'pill', size: 18.5 },
+      badges: ['icon:star', '🌱'],
+      tags: [tag],
+      task: 'begun',
+    } as const
+    const before = { look: null, branchLook: null, badges: [], tags: [], task: null }
+    expect(await change('Spring', before, { ...marks, badges: [...marks.badges], tags: [tag] })).toMatchObject({
+      ok: true,
+    })
+    expect(await topicNamed('Spring')).toMatchObject(marks)
+    const look = { ...PLAIN_MAP_LOOK, whole: 'pencil', levels: [{ size: 30 }, {}] } as const
+    const edits: Edit[] = [
+      { kind: 'map', id: map, before: { look: null }, after: { look: { ...look, levels: [...look.levels] } } },
+      {
+        kind: 'collection',
+        id: owner.collection,
+        before: { look: null },
+        after: { look: { ...PLAIN_MAP_LOOK, whole: 'galley' } },
+      },
+    ]
+    expect(onlyResult(await owner.change(edits)).ok).toBe(true)
+    const snapshot = await owner.map(map)
+    expect(snapshot.map.look).toEqual(look)
+    expect(snapshot.tags).toEqual([name])
+    const digest = (await owner.call('GET', `/api/collections/${owner.collection}`)).json as CollectionDigest
+    expect(digest.collection.look?.whole).toBe('galley')
+  })
+
+  test('are refused in words where they cannot be', async () => {
+    const strange = TagId.parse(uuid())
+    for (const after of [
+      { look: { fill: 'red' } },
+      { look: { font: 'comic' } },
+      { look: { size: 900 } },
+      { branchLook: { colour: '#000000' } },
+      { badges: ['<script>'] },
+      { task: 'maybe' },
+      { tags: [strange] },
+      { picture: { file: uuid(), width: 100, height: 100 } },
+    ]) {
+      const result = await change('Summer', {}, after as never)
+      expect([after, result.ok]).toEqual([after, false])
+    }
+    expect(await topicNamed('Summer')).toMatchObject({ look: null, badges: [], tags: [], task: null, picture: null })
+  })
+
+  test('a template that was kept is listed until it is removed', async () => {
+    const id = TemplateId.parse(uuid())
+    const lines = [{ level: 0, text: 'First', note: '', links: [], day: 3 }]
+    const after = { id, name: 'Beds', layout: 'both', numbering: null, lines, trashed: false } as const
+    await owner.change([{ kind: 'template', id, before: null, after: { ...after, lines } }])
+    const listed = async () => (await owner.call('GET', `/api/collections/${owner.collection}/templates`)).json
+    expect(await listed()).toEqual([after])
+    await owner.change([{ kind: 'template', id, before: { trashed: false }, after: { trashed: true } }])
+    expect(await listed()).toEqual([])
+  })
+
+  test('branches are drafted from a wish and what the collection knows, and nothing is changed', async () => {
+    const before = await owner.map(map)
+    const answer = await owner.send('POST', `/api/collections/${owner.collection}/draft`, {
+      wish: 'work in spring',
+      text: '',
+    })
+    const { items } = answer.json as { items: { text: string; children: { text: string }[] }[] }
+    expect(items[0]).toMatchObject({ text: 'Spring', children: [{ text: 'Sow peas' }] })
+    expect(await owner.map(map)).toEqual(before)
+    const long = { wish: 'x'.repeat(3_000), text: '' }
+    expect((await owner.send('POST', `/api/collections/${owner.collection}/draft`, long)).status).toBe(400)
   })
 })
 

@@ -8,7 +8,7 @@ const STOP_WORDS = new Set(
   where whether which while who whom why will with within without would yet you your`.split(/\s+/),
 )
 
-export const isStopWord = (word: string): boolean => STOP_WORDS.has(word.toLowerCase())
+const isStopWord = (word: string): boolean => STOP_WORDS.has(word.toLowerCase())
 
 const WORD = /[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu
 

@@ -5,7 +5,7 @@ import { TEMPLATES } from '../templates/templates'
 import { contentWords, keyPhrases, stem } from './key-phrases'
 
 /** What somebody wants branches for. */
-export interface DraftRequest {
+interface DraftRequest {
   /** What they want, in their own words. May be empty where a text is given. */
   wish: string
   /** A text to draw on. May be empty. */

@@ -37,7 +37,7 @@ export function contrast(a: string, b: string): number {
 }
 
 /** The colour at `part` (0 to 1) of the way from one to another, in sRGB. */
-export function mixed(from: string, to: string, part: number): Colour {
+function mixed(from: string, to: string, part: number): Colour {
   const end = channels(to)
   return hex(channels(from).map((channel, i) => channel + (end[i]! - channel) * part))
 }

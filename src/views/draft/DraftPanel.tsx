@@ -59,11 +59,14 @@ export default function DraftPanel({
   session,
   index,
   topic,
+  onLeft,
   onEnd,
 }: {
   session: CollectionSession
   index: number
   topic: TopicId
+  /** Whether the panel stands at the left, so that it does not cover the branch. */
+  onLeft: boolean
   onEnd(): void
 }) {
   const [lines, setLines] = useState<readonly Line[] | null>(null)
@@ -101,6 +104,8 @@ export default function DraftPanel({
   return (
     <section
       className={styles.panel}
+      data-side={onLeft ? 'left' : 'right'}
+      data-taken
       aria-label="Draft"
       onKeyDown={(event) => {
         event.stopPropagation()

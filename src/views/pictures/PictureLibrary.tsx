@@ -21,7 +21,7 @@ export default function PictureLibrary() {
   const topic = session.records.get('topic', panes[active]?.selected.at(-1) ?? null)
   const put = (drawing: LibraryDrawing) => topic && void sendPicture(session, topic.id, drawingFile(drawing))
   return (
-    <section className={styles.library} aria-label="Drawings">
+    <section className={styles.library} aria-label="Drawings" data-taken>
       <header>
         <Text fw={600}>Drawings</Text>
         <ActionIcon

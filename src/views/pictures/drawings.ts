@@ -145,8 +145,6 @@ export const LIBRARY: readonly LibraryDrawing[] = [
   })),
 ]
 
-export const OWN_COUNT = OWN.length
-
 /** A drawing of the library as a file to upload. */
 export const drawingFile = ({ name, svg: markup }: LibraryDrawing): File =>
   new File([markup], `${name.replaceAll(' ', '-')}.svg`, { type: 'image/svg+xml' })

@@ -69,6 +69,7 @@ export const Overview = memo(({ layout, container, transform, moves, lookAt }: P
   return (
     <div
       className={styles.overview}
+      data-taken
       style={{ width: WIDTH, height: HEIGHT }}
       title="The whole map: press where you want to be"
       aria-hidden

@@ -32,7 +32,7 @@ const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
-const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], button, textarea, input, section'
+const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], [data-taken], button, textarea'
 
 /** Maps with more topics have an overview. */
 const LARGE = 150
@@ -97,12 +97,13 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       const { pane: now } = situationOf(session, index)
       const id = box.topic.id
       const isSelected = now.selected.includes(id)
+      // A finger selects by a tap; before that it moves the map, and what is selected it drags.
+      if (event.pointerType === 'touch' && !isSelected) return
       if (event.shiftKey || event.ctrlKey || event.metaKey)
         workspace.select(index, isSelected ? now.selected.filter((other) => other !== id) : [...now.selected, id])
       else {
         if (!isSelected) workspace.select(index, [id])
-        // A finger first selects; what is selected it drags.
-        if (event.pointerType !== 'touch' || isSelected) drag.begin(event, box)
+        drag.begin(event, box)
       }
     },
     [session, index, focusStage, drag],
@@ -123,6 +124,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       }}
       {...touch}
       onClick={(event) => {
+        const tapped = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
+        const isTouch = event.nativeEvent instanceof PointerEvent && event.nativeEvent.pointerType === 'touch'
+        if (tapped && isTouch) workspace.select(index, [layout.byTopic.get(tapped)!.topic.id])
         if (event.shiftKey || (event.target as Element).closest('[data-topic], button, textarea, [data-enclosure]'))
           return
         const point = pointAt(event)
@@ -139,7 +143,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         const far = isFar ? boxAt(layout.boxes, point.x, point.y, 6 / transform.current.k) : null
         if (far) workspace.show(index, far.topic.id)
         else if (box && session.mayEdit) workspace.edit(index, { topic: box.topic.id, text: null })
-        else if (!box && session.mayEdit && !(event.target as Element).closest('button, textarea')) {
+        else if (!box && session.mayEdit && !(event.target as Element).closest(ON_SURFACE)) {
           composeLoose(situation(), Math.round(point.x), Math.round(point.y))
         }
       }}
@@ -276,7 +280,13 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       )}
       {drafting && drafting.index === index && (
         <Suspense>
-          <DraftPanel session={session} index={index} topic={drafting.topic} onEnd={focusStage} />
+          <DraftPanel
+            session={session}
+            index={index}
+            topic={drafting.topic}
+            onLeft={layout.byTopic.get(drafting.topic)?.growsLeft === false}
+            onEnd={focusStage}
+          />
         </Suspense>
       )}
       {libraryOpen && index === active && (

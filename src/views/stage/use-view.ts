@@ -72,7 +72,7 @@ export function useView(
     const selection = select(element)
     size.current = { width: element.clientWidth, height: element.clientHeight }
     const taken = (event: Event) =>
-      (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink]') !== null
+      (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink], [data-taken]') !== null
     // A finger moves the map wherever it is put down, but for what is selected, which it drags.
     const takenByTouch = (event: Event) =>
       (event.target as Element).closest('[data-selected], textarea, button, [data-taken]') !== null
@@ -120,6 +120,8 @@ export function useView(
       })
     selection.call(behaviour.current).on('dblclick.zoom', null)
     const wheel = (event: WheelEvent) => {
+      // Panels over the map scroll by themselves.
+      if ((event.target as Element).closest('[data-taken]')) return
       event.preventDefault()
       if (event.ctrlKey || event.metaKey) return
       const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 20 : 1

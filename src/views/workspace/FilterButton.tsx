@@ -6,7 +6,7 @@ import { type Filter, isEmpty, matches, NO_FILTER, TRAITS, type Trait } from '..
 import { topicsInOrder } from '../../core/tree/walk'
 import { useCalmSession } from '../sync/use-session'
 import { BadgeGlyph } from './BadgeGlyph'
-import { type Pane, workspace } from './workspace-store'
+import { type Pane, useWorkspace, workspace } from './workspace-store'
 
 const NAMES: Record<Trait, string> = {
   note: 'a note',
@@ -21,7 +21,8 @@ const NAMES: Record<Trait, string> = {
 export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
   const session = useCalmSession()
   const { records } = session
-  const filter = pane.filter ?? NO_FILTER
+  // At once, because fields show what is being written in them.
+  const filter = useWorkspace((state) => state.panes[index]?.filter) ?? NO_FILTER
   const active = !isEmpty(filter)
   const found = active ? [...topicsInOrder(records, pane.map)].filter((topic) => matches(records, topic, filter)) : []
   return (
