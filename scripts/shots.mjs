@@ -12,6 +12,7 @@ await main(async () => {
   const { freePort, temporaryPostgres } = await import('./setup/postgres.mjs')
   const { loadDemo, serve } = await import('./setup/serve.mjs')
   const { chromium } = await import('@playwright/test')
+  const { default: sharp } = await import('sharp')
   await ensureBuilt()
   const postgres = await temporaryPostgres()
   await loadDemo(postgres.url)
@@ -31,6 +32,63 @@ await main(async () => {
       await page.waitForTimeout(400)
       await page.screenshot({ path: join(folder, `${name}.png`) })
       say(`docs/screenshots/${name}.png`)
+    }
+    /** The map alone, fitted. */
+    const stagePicture = async () => {
+      await page.getByRole('tree').focus()
+      await page.keyboard.press('Alt+f')
+      await page.mouse.move(700, 790)
+      await page.waitForTimeout(500)
+      return page.locator('[data-stage]').screenshot()
+    }
+    /** Several pictures of the same map beside one another, two in a row. */
+    const contactSheet = async (name, pictures, fit) => {
+      const [width, height, gap] = [632, 420, 16]
+      const tiles = await Promise.all(
+        pictures.map(async (picture, i) => ({
+          input: await sharp(picture).resize({ width, height, fit, background: '#fbfaf6' }).png().toBuffer(),
+          left: (i % 2) * (width + gap),
+          top: Math.floor(i / 2) * (height + gap),
+        })),
+      )
+      const rows = Math.ceil(pictures.length / 2)
+      await sharp({
+        create: { width: 2 * width + gap, height: rows * (height + gap) - gap, channels: 3, background: '#dcd8cc' },
+      })
+        .composite(tiles)
+        .png({ palette: true })
+        .toFile(join(folder, `${name}.png`))
+      say(`docs/screenshots/${name}.png`)
+    }
+    /** Badges, a tag, a task, a picture and a look of its own on some topics, in so many changes. */
+    const DRESSED = 6
+    const dress = async () => {
+      for (const [name, badge] of [
+        ['Plots', 'map pin'],
+        ['Trees', '🌳'],
+      ]) {
+        await topic(name).click()
+        await page.keyboard.press('Alt+b')
+        await page.getByRole('textbox', { name: 'Find a badge' }).fill(badge === '🌳' ? 'deciduous' : badge)
+        await page
+          .getByRole('button', { name: badge === '🌳' ? 'deciduous tree' : badge, exact: true })
+          .first()
+          .click()
+      }
+      await topic('Plots').click()
+      await page.keyboard.press('Alt+t')
+      await page.locator('input[name=text]').fill('every third year')
+      await page.keyboard.press('Enter')
+      await choose('Planting', 'Task', 'It is begun')
+      await topic('Peat mosses').click()
+      await page.getByRole('button', { name: /^Badges, tags, picture/ }).click()
+      await page.getByRole('button', { name: 'From the drawings' }).click()
+      await page.getByRole('button', { name: 'sundew', exact: true }).click()
+      await page.getByRole('button', { name: 'Close the drawings' }).click()
+      await page.getByRole('button', { name: /^Badges, tags, picture/ }).click()
+      await topic('Heather and cotton grass').click()
+      await page.getByRole('button', { name: 'a card', exact: true }).click()
+      await page.getByRole('group', { name: 'Shape' }).scrollIntoViewIfNeeded()
     }
     const topic = (name) => page.getByRole('treeitem', { name: new RegExp(`^${name}`) }).first()
     await page.goto('/')
@@ -66,6 +124,38 @@ await main(async () => {
     await choose('Vegetation', 'Layout', 'The map top down')
     await page.keyboard.press('Alt+f')
     await shot('top-down')
+    const layouts = []
+    for (const layout of [
+      'to both sides',
+      'to the right',
+      'to the left',
+      'top down',
+      'bottom up',
+      'around the centre',
+      'indented',
+      'along time',
+    ]) {
+      await choose('Vegetation', 'Layout', new RegExp(`^The map ${layout}$`))
+      layouts.push(await stagePicture())
+    }
+    await contactSheet('layouts', layouts, 'contain')
+    await choose('Vegetation', 'Layout', 'The map to both sides')
+    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await topic('Vegetation').click()
+    await page.getByRole('button', { name: 'Look', exact: true }).click()
+    const looks = []
+    for (const look of ['Laid', 'Lantern', 'Galley', 'Pencil', 'Mosaic', 'Willow']) {
+      await page.getByRole('button', { name: new RegExp(`^${look}:`) }).click()
+      looks.push(await stagePicture())
+    }
+    await contactSheet('looks', looks, 'cover')
+    await page.getByRole('button', { name: /^Laid:/ }).click()
+    await page.keyboard.press('Alt+f')
+    await dress()
+    await shot('look')
+    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    for (let undone = 0; undone < DRESSED; undone++) await page.keyboard.press('Control+z')
+    await page.waitForTimeout(300)
     await choose('Vegetation', 'Layout', 'The map to both sides')
     await choose('Vegetation', 'Numbers', 'What is below: 1, 1a, 1a1')
     await page.keyboard.press('Alt+f')

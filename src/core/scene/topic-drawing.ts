@@ -12,6 +12,8 @@ import { sketched } from './sketch'
 
 const CORNER = 13
 const BAR = 3
+/** Corners of a pill of several lines would else cut into its text. */
+const ROUNDEST = 20
 /** How far below the top of its line a letter stands, as a part of the line height. */
 const BASELINE = 0.72
 const SIGN_HEIGHT = 14
@@ -74,7 +76,7 @@ function ground(box: TopicBox): Drawing[] {
       y: px(y),
       width: px(width),
       height: px(height),
-      rx: shape === 'pill' ? px(height / 2) : stands ? 5 : 6,
+      rx: shape === 'pill' ? px(Math.min(height / 2, ROUNDEST)) : stands ? 5 : 6,
     }
     const own = style.fill ? '' : ` ground-${shape}`
     parts.push(drawing('rect', { ...size, class: `ground${own} ${tone}`, ...attributes }))
