@@ -40,8 +40,10 @@ ALTER TABLE topic
   ADD COLUMN picture jsonb,
   ADD COLUMN badges text[] NOT NULL DEFAULT '{}',
   ADD COLUMN tags uuid[] NOT NULL DEFAULT '{}',
+  ADD COLUMN held boolean NOT NULL DEFAULT false,
   ADD COLUMN task text;
 ALTER TABLE map ADD COLUMN look jsonb;
+ALTER TABLE enclosure ADD COLUMN note text NOT NULL DEFAULT '';
 ALTER TABLE collection ADD COLUMN look jsonb;
 ALTER TABLE file ADD COLUMN picture jsonb;
 
@@ -58,9 +60,11 @@ CREATE TABLE thumbnail (
 DROP TABLE thumbnail;
 ALTER TABLE file DROP COLUMN picture;
 ALTER TABLE collection DROP COLUMN look;
+ALTER TABLE enclosure DROP COLUMN note;
 ALTER TABLE map DROP COLUMN look;
 ALTER TABLE topic
-  DROP COLUMN look, DROP COLUMN branch_look, DROP COLUMN picture, DROP COLUMN badges, DROP COLUMN tags, DROP COLUMN task;
+  DROP COLUMN look, DROP COLUMN branch_look, DROP COLUMN picture, DROP COLUMN badges, DROP COLUMN tags, DROP COLUMN held,
+  DROP COLUMN task;
 DROP TABLE template;
 DROP TABLE look;
 DROP TABLE tag;

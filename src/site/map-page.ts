@@ -33,10 +33,8 @@ export function mapPage(
 ): string {
   const path = addresses.map(map.id)!
   const root = records.need('topic', records.root(map.id)?.id ?? null)
-  const text = new MapText(records, path, addresses, mapNumbers(records, map.id)).write(
-    root,
-    records.looseBranches(map.id),
-  )
+  const mapText = new MapText(records, path, addresses, mapNumbers(records, map.id))
+  const text = mapText.write(root, records.looseBranches(map.id))
   const arriving = records
     .doorwaysTo(map.id)
     .filter((doorway) => !isInTrash(records, doorway) && addresses.map(doorway.place.map))
@@ -53,6 +51,6 @@ export function mapPage(
     title: map.title,
     siteTitle,
     breadcrumbs: trailTo(records, map).map((above) => ({ title: above.title, address: addresses.map(above.id)! })),
-    body: html`<main>${mapPicture(records, map.id, path, addresses, countTopics)}${text}${ways}</main>`,
+    body: html`<main>${mapPicture(records, map.id, path, addresses, countTopics)}${text}${mapText.enclosures()}${ways}</main>`,
   })
 }

@@ -1,5 +1,6 @@
 import type { Records } from '../core/records/records'
 import type { TopicRecord } from '../core/records/topic'
+import { TASK_NAMES } from '../core/scene/signs'
 import { isInTrash } from '../core/tree/walk'
 import { type Addresses, anchorOf, relative } from './addresses'
 import { Html, html } from './html'
@@ -57,6 +58,24 @@ export class MapText {
     return html`<ul>${items}</ul>`
   }
 
+  /** What is said of enclosures: their titles with what is inside, and their notes. */
+  enclosures(): Html | null {
+    const told = [...this.records.all('enclosure')]
+      .sort((a, b) => (a.id < b.id ? -1 : 1))
+      .flatMap(({ trashed, title, note, topics }) => {
+        const inside = topics.flatMap((id) => {
+          const link = this.linkTo(id)
+          return link?.address.startsWith(`${this.page}#`) ? link : []
+        })
+        if (trashed || note.trim() === '' || inside.length === 0) return []
+        const links = inside.map(
+          ({ text, address }) => html`<li><a href="${relative(this.page, address)}">${text}</a></li>`,
+        )
+        return html`<section><h3>${title || 'Enclosed'}</h3><ul>${links}</ul><div class="note">${noteHtml(note, 4, this.follow)}</div></section>`
+      })
+    return told.length > 0 ? html`<section aria-label="Enclosures"><h2>Enclosures</h2>${told}</section>` : null
+  }
+
   private title(topic: TopicRecord): Html {
     const number = this.numbers.get(topic.id)
     const text = `${number ? `${number} ` : ''}${topic.text || 'Untitled'}`
@@ -69,8 +88,27 @@ export class MapText {
     const note = this.records.get('note', topic.note)
     const text =
       note && note.text.trim() !== '' ? html`<div class="note">${noteHtml(note.text, level, this.follow)}</div>` : null
+    const picture = this.picture(topic)
+    const marks = this.marks(topic)
     const entries = [...this.crosslinks(topic), ...this.weblinks(topic), ...this.files(topic)]
-    return html`${text}${entries.length > 0 ? html`<ul class="belongings">${entries}</ul>` : null}`
+    return html`${picture}${marks}${text}${entries.length > 0 ? html`<ul class="belongings">${entries}</ul>` : null}`
+  }
+
+  private picture({ picture, text }: TopicRecord): Html | null {
+    const file = picture && this.records.get('file', picture.file)
+    if (!file) return null
+    const address = relative(this.page, this.addresses.file(file))
+    return html`<p><img class="topic-picture" src="${address}" width="${picture.width}" height="${picture.height}" alt="Picture on ${text}" loading="lazy"></p>`
+  }
+
+  /** The state of a task, and tags. */
+  private marks({ task, tags }: TopicRecord): Html | null {
+    const names = tags.flatMap((id) => {
+      const tag = this.records.get('tag', id)
+      return tag && !tag.trashed ? tag.name : []
+    })
+    const words = [...(task ? [`Task ${TASK_NAMES[task]}`] : []), ...names.map((name) => `tagged ${name}`)]
+    return words.length > 0 ? html`<p class="marks">${words.join(', ')}</p>` : null
   }
 
   private readonly follow: FollowAddress = (address) => {

@@ -27,6 +27,7 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   picture: null,
   badges: [],
   tags: [],
+  held: false,
   task: null,
   trashed: false,
 })

@@ -27,6 +27,7 @@ export function encloseTopics(records: Records, args: { topics: TopicId[]; title
     id: draft.newId(EnclosureId),
     topics: enclosed,
     title,
+    note: '',
     tone: null,
     trashed: false,
   })
@@ -46,15 +47,15 @@ function spanOf(records: Records, topics: readonly TopicId[]): TopicId[] {
   return parent ? between(records, parent, here) : [...topics]
 }
 
-/** Gives an enclosure another title or tone. */
+/** Gives an enclosure another title, note or tone. */
 export function changeEnclosure(
   records: Records,
-  args: { enclosure: EnclosureId; title: string; tone: number | null },
+  args: { enclosure: EnclosureId; title: string; note: string; tone: number | null },
   making: Making,
 ): Outcome {
   const draft = new Draft(records, making)
   const enclosure = records.get('enclosure', args.enclosure) ?? refuse('gone', 'This enclosure is gone.')
-  draft.update('enclosure', enclosure.id, { title: args.title.trim(), tone: args.tone })
+  draft.update('enclosure', enclosure.id, { title: args.title.trim(), note: args.note, tone: args.tone })
   return draft.outcome(args.title.trim() === '' ? 'Change an enclosure' : `Change the enclosure ${named(args.title)}`)
 }
 

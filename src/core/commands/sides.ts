@@ -35,24 +35,37 @@ export function sideForNew(records: Records, root: TopicRecord, neighbour: Topic
 
 /**
  * Sides for a row of first-level branches, given the rows that each fills: the first ones right, the rest left, cut
- * where the two are most even, so that reading order runs down the right side and then down the left.
+ * where the two are most even, so that reading order runs down the right side and then down the left. What is held to a
+ * side stays there and counts.
  */
-export function evenSides(weights: readonly number[]): Side[] {
-  const total = weights.reduce((sum, weight) => sum + weight, 0)
-  let sum = 0
-  let cut = weights.length
-  let best = total
-  weights.forEach((weight, i) => {
-    sum += weight
-    const uneven = Math.abs(total - 2 * sum)
-    if (uneven < best) {
-      best = uneven
-      cut = i + 1
-    }
-  })
-  return weights.map((_, i) => (i < cut ? 'right' : 'left'))
+export function evenSides(weights: readonly number[], held: readonly (Side | null)[] = []): Side[] {
+  const sideAt = (i: number, cut: number): Side => held[i] ?? (i < cut ? 'right' : 'left')
+  const uneven = (cut: number): number =>
+    Math.abs(weights.reduce((sum, weight, i) => sum + (sideAt(i, cut) === 'right' ? weight : -weight), 0))
+  let best = weights.length
+  // Ties go to the first cut that leaves anything on the right, as in a map with a single branch.
+  let least = held.some(Boolean) ? uneven(best) : weights.reduce((sum, weight) => sum + weight, 0)
+  for (let cut = 1; cut <= weights.length; cut++) {
+    const rest = uneven(cut)
+    if (rest >= least) continue
+    least = rest
+    best = cut
+  }
+  return weights.map((_, i) => sideAt(i, best))
+}
+
+/** How much heavier one side may be before branches change sides by themselves. */
+const [TIMES, ROWS] = [2, 6]
+
+/** Whether the sides of a root are so uneven that they should be evened out. */
+export function isLopsided(records: Records, root: TopicRecord): boolean {
+  const { left, right } = rowsOnSides(records, root)
+  return Math.max(left, right) > TIMES * Math.min(left, right) + ROWS
 }
 
 export function evenSidesOf(records: Records, branches: readonly TopicRecord[]): Side[] {
-  return evenSides(branches.map((branch) => rows(records, branch)))
+  return evenSides(
+    branches.map((branch) => rows(records, branch)),
+    branches.map(({ held, place }) => (held ? place.side : null)),
+  )
 }

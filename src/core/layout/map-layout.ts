@@ -316,19 +316,26 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
 function enclosedAmong(records: Records, siblings: readonly TopicRecord[]): Enclosed[] {
   const found = new Map<string, Enclosed>()
   siblings.forEach((topic, i) => {
-    for (const { id, title } of records.enclosuresOf(topic.id)) {
+    for (const enclosure of records.enclosuresOf(topic.id)) {
+      const { id } = enclosure
       const known = found.get(id)
       if (known) known.to = i
-      else found.set(id, { enclosure: id, from: i, to: i, ...titleSize(title) })
+      else found.set(id, { enclosure: id, from: i, to: i, ...titleSize(enclosure) })
     }
   })
   return [...found.values()].sort((a, b) => b.to - b.from - (a.to - a.from) || (a.enclosure < b.enclosure ? -1 : 1))
 }
 
-const titleSize = (title: string) =>
-  title === ''
+export const enclosureTitleWidth = (title: string): number =>
+  measureLine(title, ENCLOSURE_TITLE.size, 'plain-bold').width
+
+/** Room for the sign of a note behind the title. */
+const NOTE_ROOM = 20
+
+const titleSize = ({ title, note }: { title: string; note: string }) =>
+  title === '' && note.trim() === ''
     ? { title: 0, titleWidth: 0 }
-    : { title: ENCLOSURE_TITLE.height, titleWidth: measureLine(title, ENCLOSURE_TITLE.size, 'plain-bold').width + 16 }
+    : { title: ENCLOSURE_TITLE.height, titleWidth: enclosureTitleWidth(title) + 16 + (note === '' ? 0 : NOTE_ROOM) }
 
 /** Turns blocks into boxes on the map. */
 class Placing {
@@ -441,7 +448,7 @@ class Placing {
       if (heads.length === 0 || heads[0]!.topic.place.map !== map) continue
       const inside = this.boxes.filter((box) => heads.some((head) => isBelow(box, head)))
       const { x, y, width, height } = boundsOf(inside)
-      const { title } = titleSize(enclosure.title)
+      const { title } = titleSize(enclosure)
       const pad = 10
       this.enclosures.push({
         enclosure: enclosure.id,

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { EnclosureId, TopicId } from './ids'
-import { title } from './text'
+import { MAX_NOTE_TEXT, storedText, title } from './text'
 
 /** Most topics that one enclosure names; what hangs below them is inside as well. */
 const MAX_ENCLOSED = 500
@@ -11,6 +11,8 @@ export const EnclosureRecord = z.strictObject({
   /** Heads of the enclosed branches: neighbouring siblings. The first one decides where the enclosure belongs. */
   topics: z.array(TopicId).min(1).max(MAX_ENCLOSED),
   title,
+  /** CommonMark. Empty where there is none. */
+  note: storedText(MAX_NOTE_TEXT),
   /** Which of the eight tones; null takes that of the branch. */
   tone: z.number().int().min(0).max(7).nullable(),
   trashed: z.boolean(),

@@ -99,6 +99,8 @@ export const TopicRecord = z.strictObject({
   /** In the order in which they stand before the text. */
   badges: z.array(Badge).max(20),
   tags: z.array(TagId).max(50),
+  /** Whether it stays on its side when sides are evened out. */
+  held: z.boolean(),
   /** Null where there is nothing to do. */
   task: TaskState.nullable(),
   /** Set on the head of a branch that was put into the trash; what is below stays as it is. */

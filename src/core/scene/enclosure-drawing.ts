@@ -1,10 +1,13 @@
 import type { EnclosureBox } from '../layout/boxes'
-import { ENCLOSURE_TITLE } from '../layout/map-layout'
+import { ENCLOSURE_TITLE, enclosureTitleWidth } from '../layout/map-layout'
 import { toneClass } from '../look/families'
 import type { EnclosureRecord } from '../records/enclosure'
+import { noteBeginning } from '../text/note-beginning'
 import { type Drawing, drawing, px } from './drawing'
+import { placedPath } from './path'
+import { SIGN_PATHS } from './signs'
 
-/** The frame around a branch or several topics, with its title in the upper left corner. */
+/** The frame around a branch or several topics, with its title and the sign of its note in the upper left corner. */
 export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Drawing {
   const hue = enclosure.tone ?? box.hue
   const parts = [
@@ -23,5 +26,11 @@ export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Dr
         enclosure.title,
       ]),
     )
+  const beginning = noteBeginning(enclosure.note, 300)
+  if (beginning !== '') {
+    const x = box.x + 8 + (enclosure.title === '' ? 0 : enclosureTitleWidth(enclosure.title) + 6)
+    parts.unshift(drawing('title', {}, [beginning]))
+    parts.push(drawing('path', { d: placedPath(SIGN_PATHS.note, 0.58, x, box.y + 4), class: 'sign-outline' }))
+  }
   return drawing('g', { class: `enclosure ${toneClass(box.family, hue)}`, 'data-enclosure': enclosure.id }, parts)
 }

@@ -10,6 +10,7 @@ import {
   Stack,
   Table,
   Text,
+  Textarea,
   TextInput,
 } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
@@ -207,11 +208,23 @@ function EnclosureDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'e
         onSubmit={(event) => {
           event.preventDefault()
           onClose()
-          asked.take(String(new FormData(event.currentTarget).get('title') ?? ''), tone === '' ? null : Number(tone))
+          const form = new FormData(event.currentTarget)
+          // A form hands lines over with the ends that the web prescribes.
+          const note = String(form.get('note') ?? '').replaceAll('\r\n', '\n')
+          asked.take(String(form.get('title') ?? ''), note, tone === '' ? null : Number(tone))
         }}
       >
         <Stack>
           <TextInput name="title" label="Title" defaultValue={asked.title} maxLength={500} data-autofocus />
+          <Textarea
+            name="note"
+            label="Note"
+            description="CommonMark, as in the notes of topics"
+            defaultValue={asked.note}
+            autosize
+            minRows={3}
+            maxRows={12}
+          />
           <NativeSelect
             label="Tone"
             value={tone}

@@ -3,7 +3,7 @@ import { EnclosureId } from '../../core/records/ids'
 import type { CollectionSession } from '../sync/collection-session'
 import { workspace } from '../workspace/workspace-store'
 
-/** Opens what can be done to an enclosure: its title, its tone, and taking it away. */
+/** Opens what can be done to an enclosure: its title, its note, its tone, and taking it away. */
 export function openEnclosure(session: CollectionSession, id: string): void {
   const found = session.records.get('enclosure', id)
   if (!found || !session.mayEdit) return
@@ -11,9 +11,10 @@ export function openEnclosure(session: CollectionSession, id: string): void {
   workspace.dialog({
     kind: 'enclosure',
     title: found.title,
+    note: found.note,
     tone: found.tone,
-    take: (title, tone) =>
-      session.run((records, making) => changeEnclosure(records, { enclosure, title, tone }, making)),
+    take: (title, note, tone) =>
+      session.run((records, making) => changeEnclosure(records, { enclosure, title, note, tone }, making)),
     remove: () => session.run((records, making) => removeEnclosure(records, { enclosure }, making)),
   })
 }

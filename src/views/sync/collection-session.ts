@@ -5,6 +5,7 @@ import type { Change, CommittedChange } from '../../core/changes/edit'
 import { Refusal } from '../../core/changes/problem'
 import { undoChange, undoLists } from '../../core/changes/undo'
 import { type Making, named, type Outcome } from '../../core/commands/command'
+import { withEvenSides } from '../../core/commands/even-out-sides'
 import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest } from '../../core/records/snapshot'
@@ -161,7 +162,7 @@ export class CollectionSession {
     this.endPreview()
     try {
       const { change, select } = command(this.records, making)
-      return this.perform(change) ? select : null
+      return this.perform(withEvenSides(this.records, change)) ? select : null
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       tell(error.problem.message)
@@ -235,7 +236,7 @@ export class CollectionSession {
       const edits = change.edits.map((edit) =>
         edit.kind === 'topic' && edit.before === null ? { ...edit, after: { ...edit.after, text } } : edit,
       )
-      this.perform({ ...change, label: `Add ${named(text)}`, edits })
+      this.perform(withEvenSides(this.records, { ...change, label: `Add ${named(text)}`, edits }))
     } else this.changed()
   }
 

@@ -1,7 +1,7 @@
 import { addLooseTopic } from '../../core/commands/add-loose-topic'
 import { addTopic } from '../../core/commands/add-topic'
 import { deleteTopics } from '../../core/commands/delete-topics'
-import { evenOutSides } from '../../core/commands/even-out-sides'
+import { evenOutSides, holdSides } from '../../core/commands/even-out-sides'
 import { foldTopics } from '../../core/commands/fold-topics'
 import { insertBetween } from '../../core/commands/insert-between'
 import { saveTemplate } from '../../core/commands/save-template'
@@ -230,6 +230,22 @@ export const ACTS: readonly Act[] = [
     group: 'map',
     when: (situation) => notRoot(situation) && Boolean(one(situation)?.opensMap),
     act: (situation) => void situation.session.command('bring-back', { topic: one(situation)!.id }),
+  },
+  {
+    id: 'hold-side',
+    name: ({ topics }) => (topics[0]?.held ? 'Let it change sides' : 'Hold it to this side'),
+    keys: [],
+    group: 'move',
+    when: (situation) =>
+      notRoot(situation) &&
+      situation.topics.every(({ place }) => {
+        const parent = situation.session.records.get('topic', place.parent)
+        return parent !== undefined && isRoot(parent) && place.side !== null
+      }),
+    act: ({ session, topics }) => {
+      const held = !topics[0]!.held
+      session.run((records, making) => holdSides(records, { topics: topics.map(({ id }) => id), held }, making))
+    },
   },
   {
     id: 'even-out',

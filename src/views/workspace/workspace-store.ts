@@ -35,8 +35,9 @@ export type Dialog =
   | {
       kind: 'enclosure'
       title: string
+      note: string
       tone: number | null
-      take(title: string, tone: number | null): void
+      take(title: string, note: string, tone: number | null): void
       remove(): void
     }
   /** Asks for one line of text. An empty answer is handed on too. */

@@ -103,7 +103,14 @@ export function enclose(records: Records, count: number, chosen: readonly [numbe
     const from = siblings.findIndex(({ id }) => id === topic.id)
     const topics = siblings.slice(from, from + 1 + more).map(({ id }) => id)
     const title = n % 2 ? 'An enclosure' : ''
-    records.put('enclosure', { id: enclosureId(n), topics, title, tone: null, trashed: false })
+    records.put('enclosure', {
+      id: enclosureId(n),
+      topics,
+      title,
+      note: n % 3 ? '' : 'A note',
+      tone: null,
+      trashed: false,
+    })
   })
 }
 

@@ -1,0 +1,82 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { applyEdits, revertEdits } from '../../../src/core/changes/edit'
+import { addTopic } from '../../../src/core/commands/add-topic'
+import { deleteTopics } from '../../../src/core/commands/delete-topics'
+import { evenOutSides, holdSides, withEvenSides } from '../../../src/core/commands/even-out-sides'
+import { moveTopics } from '../../../src/core/commands/move-topics'
+import { evenSides, isLopsided } from '../../../src/core/commands/sides'
+import type { Side } from '../../../src/core/records/topic'
+import { contents, Garden } from '../gardens'
+
+const sidesOf = (garden: Garden) =>
+  Object.fromEntries(
+    garden.records.children(garden.topic('Garden')).map(({ text, place }) => [text, place.side]),
+  ) as Record<string, Side>
+const weigh = (weights: readonly number[], sides: readonly Side[]) =>
+  Math.abs(weights.reduce((sum, weight, i) => sum + (sides[i] === 'right' ? weight : -weight), 0))
+
+test('sides are cut where they are most even, in reading order, around what is held', () => {
+  expect(evenSides([3, 1, 1, 3])).toEqual(['right', 'right', 'left', 'left'])
+  expect(evenSides([5])).toEqual(['right'])
+  const held = fc.option(fc.constantFrom<Side>('left', 'right'), { nil: null })
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.integer({ min: 1, max: 9 }), held), { minLength: 1, maxLength: 12 }),
+      (branches) => {
+        const weights = branches.map(([weight]) => weight)
+        const holds = branches.map(([, hold]) => hold)
+        const sides = evenSides(weights, holds)
+        holds.forEach((hold, i) => {
+          if (hold) expect(sides[i]).toBe(hold)
+        })
+        const free = sides.filter((_, i) => !holds[i])
+        expect(free.lastIndexOf('right')).toBeLessThan(free.includes('left') ? free.indexOf('left') : free.length)
+        for (let cut = 1; cut <= weights.length; cut++) {
+          const other = weights.map((_, i): Side => holds[i] ?? (i < cut ? 'right' : 'left'))
+          expect(weigh(weights, sides)).toBeLessThanOrEqual(weigh(weights, other))
+        }
+      },
+    ),
+  )
+})
+
+test('a branch that is held stays when sides are evened out', () => {
+  const garden = new Garden()
+  const map = garden.grow('Garden\nSpring\n  a\n  b\nSummer\nAutumn\nWinter')
+  expect(sidesOf(garden).Spring).toBe('right')
+  garden.do((r, m) => holdSides(r, { topics: [garden.topic('Winter')], held: true }, m))
+  const before = sidesOf(garden).Winter
+  garden.do((r, m) => evenOutSides(r, { map }, m))
+  expect(sidesOf(garden).Winter).toBe(before)
+})
+
+test('a map that a change would leave lopsided is evened out by the same change, and back by its undo', () => {
+  const garden = new Garden()
+  garden.grow(`Garden\n${['a', 'b', 'c', 'd'].map((name) => `${name}\n${'  x\n'.repeat(8)}`).join('')}`)
+  const left = garden.records.children(garden.topic('Garden')).filter(({ place }) => place.side === 'left')
+  const { change } = deleteTopics(garden.records, { topics: left.map(({ id }) => id) }, garden.making)
+  const before = contents(garden.records)
+  const together = withEvenSides(garden.records, change)
+  expect(contents(garden.records)).toEqual(before)
+  expect(together.edits.length).toBeGreaterThan(change.edits.length)
+  applyEdits(garden.records, together.edits)
+  expect(isLopsided(garden.records, garden.records.need('topic', garden.topic('Garden')))).toBe(false)
+  revertEdits(garden.records, together.edits)
+  expect(contents(garden.records)).toEqual(before)
+})
+
+test('small differences, and branches that somebody puts on a side, are left alone', () => {
+  const garden = new Garden()
+  garden.grow('Garden\nSpring\n  a\nSummer\n  b')
+  const added = addTopic(garden.records, { parent: garden.topic('Spring'), after: 'last', text: 'c' }, garden.making)
+  expect(withEvenSides(garden.records, added.change)).toBe(added.change)
+  const large = new Garden()
+  large.grow(`Garden\n${['a', 'b'].map((name) => `${name}\n${'  x\n'.repeat(9)}`).join('')}`)
+  const moved = moveTopics(
+    large.records,
+    { topics: [large.topic('b')], parent: large.topic('Garden'), after: 'last', side: 'right' },
+    large.making,
+  )
+  expect(withEvenSides(large.records, moved.change)).toBe(moved.change)
+})
