@@ -1,9 +1,15 @@
 import { describe, expect, test } from 'vitest'
 import { addCrosslink } from '../../src/core/commands/crosslinks'
+import { changeEnclosure, encloseTopics } from '../../src/core/commands/enclosures'
 import { importPages } from '../../src/core/commands/import-pages'
+import { chooseWholeLook } from '../../src/core/commands/looks'
+import { putPicture } from '../../src/core/commands/pictures'
+import { setTask } from '../../src/core/commands/set-task'
 import { setText } from '../../src/core/commands/set-text'
 import { splitOff } from '../../src/core/commands/split-off'
+import { tagTopics } from '../../src/core/commands/tags'
 import { writeNote } from '../../src/core/commands/write-note'
+import { FileId } from '../../src/core/records/ids'
 import { buildSite } from '../../src/site/site'
 import { COLLECTION, Garden } from '../core/gardens'
 
@@ -111,5 +117,42 @@ describe('the published site', () => {
       'maps/wells-2.html',
       'maps/wells.html',
     ])
+  })
+
+  test('shows looks, pictures, tags, tasks and what is said of enclosures, with nothing in them that could be markup', () => {
+    const garden = new Garden()
+    const map = garden.grow('Garden\nSpring\n  Sow peas\nSummer')
+    const topic = garden.topic('Sow peas')
+    const file = FileId.parse('00000000-0000-7000-a000-000000000001')
+    const natural = { width: 400, height: 200 }
+    garden.records.put('file', {
+      id: file,
+      sha256: 'a'.repeat(64),
+      name: 'peas.png',
+      type: 'image/png',
+      size: 9,
+      picture: natural,
+      trashed: false,
+    })
+    garden.do((r, m) => putPicture(r, { topic, file, natural }, m))
+    garden.do((r, m) => tagTopics(r, { topics: [topic], name: HOSTILE }, m))
+    garden.do((r, m) => setTask(r, { topics: [topic], task: 'open' }, m))
+    garden.do((r, m) => chooseWholeLook(r, { at: { map }, whole: 'lantern' }, m))
+    garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Spring')], title: HOSTILE }, m))
+    const [enclosure] = garden.records.enclosuresOf(garden.topic('Spring'))
+    const note = `Before **April**. ${HOSTILE}`
+    garden.do((r, m) => changeEnclosure(r, { enclosure: enclosure!.id, title: HOSTILE, note, tone: null }, m))
+    const files = [...buildSite(garden.records, COLLECTION, [])].flatMap((step) => step.files)
+    expect(files.some((one) => 'file' in one && one.file.id === file)).toBe(true)
+    const page = site(garden).get('maps/garden.html')!
+    expect(page).toContain('class="picture backdrop backdrop-plain" style="color-scheme:dark;background-color:#10171b"')
+    expect(page).toMatch(/<image [^>]*href="\.\.\/files\/aaaaaaaaaaaa\/peas\.png"/)
+    expect(page).toMatch(
+      /<img class="topic-picture" src="\.\.\/files\/aaaaaaaaaaaa\/peas\.png" width="240" height="120"/,
+    )
+    expect(page).toContain('Task to do, tagged')
+    expect(page).toContain('<strong>April</strong>')
+    expect(page).not.toContain('<script>alert')
+    expect(page).not.toContain('<img src=x')
   })
 })

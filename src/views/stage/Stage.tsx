@@ -127,8 +127,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         const tapped = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
         const isTouch = event.nativeEvent instanceof PointerEvent && event.nativeEvent.pointerType === 'touch'
         if (tapped && isTouch) workspace.select(index, [layout.byTopic.get(tapped)!.topic.id])
-        if (event.shiftKey || (event.target as Element).closest('[data-topic], button, textarea, [data-enclosure]'))
-          return
+        if (event.shiftKey || (event.target as Element).closest(ON_SURFACE)) return
         const point = pointAt(event)
         const { k } = transform.current
         const far = isFar ? boxAt(layout.boxes, point.x, point.y, 6 / k) : null
