@@ -1,9 +1,10 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
-import { type BrowserContext, chromium, type Page } from '@playwright/test'
+import { type Browser, type BrowserContext, chromium, type Page } from '@playwright/test'
 import { CHROMIUM_LAUNCH } from '../scripts/setup/chromium.mjs'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
 import { type Measurement, median, seededRandom } from './measure'
+import { openXyflow } from './peers/xyflow'
 
 /** Indented text of a map with so many topics, as wide and deep as maps are. */
 function outline(count: number): string {
@@ -22,6 +23,7 @@ function outline(count: number): string {
 }
 
 interface Bog {
+  browser: Browser
   context: BrowserContext
   address: string
   collection: string
@@ -61,7 +63,7 @@ async function withServer(
         })
         return ((await answer.json()) as { report: { maps: string[] } }).report.maps[0]!
       }
-      return await work({ context, address: app.address, collection }, grow)
+      return await work({ browser, context, address: app.address, collection }, grow)
     } finally {
       await browser.close()
       await app.stop()
@@ -110,14 +112,21 @@ export const measureStage = (): Promise<Measurement[]> =>
     })
     const huge = await grow(outline(10_000))
     await openMap(page, bog, huge)
-    const frames = await panAndZoom(page)
-    const panned = plain({
+    const ours = percentile(await panAndZoom(page), 0.95)
+    await page.close()
+    const peer = await openXyflow(bog.browser, outline(10_000))
+    const theirs = percentile(await panAndZoom(peer), 0.95)
+    const panned: Measurement = {
       name: 'stage-pan-10k',
-      value: percentile(frames, 0.95),
+      value: ours,
       unit: 'ms',
+      peer: '@xyflow/react, only what is visible, the same nodes without edges',
+      peerValue: theirs,
+      ratio: ours / theirs,
       limit: 8,
-      note: `p95 of script and layout a frame over ${frames.length} steps; without its peer so far`,
-    })
+      ok: ours <= 8 && ours <= theirs / 5,
+      note: `p95 of script and layout a frame over ${STEPS} steps; at most 1/5 of its peer too`,
+    }
     return [opened, painted, panned]
   })
 
