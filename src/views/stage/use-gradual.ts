@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 
 /** Elements that come in one frame: what a frame has time for. */
-const A_FRAME = 16
+const A_FRAME = 40
 
 const NONE: ReadonlySet<string> = new Set()
 
