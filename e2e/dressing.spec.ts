@@ -64,6 +64,23 @@ test('a branch and a topic are set apart, say where it comes from, and go back t
   await expectNoOverlap(page)
 })
 
+test('layouts too are seen on the map before one is taken', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Summer')
+  await openSection(page, /^Layout/)
+  const below = async () =>
+    (await topic(page, 'Pick beans').boundingBox())!.y - (await topic(page, 'Summer').boundingBox())!.y
+  const beside = await below()
+  const layout = sheet(page).getByRole('group', { name: 'This branch is set' })
+  await layout.getByRole('button', { name: 'indented' }).hover()
+  await expect.poll(below).toBeGreaterThan(beside + 10)
+  await page.mouse.move(640, 780)
+  await expect.poll(below).toBeCloseTo(beside, 0)
+  await layout.getByRole('button', { name: 'indented' }).click()
+  await expect(page.getByRole('button', { name: 'Undo: set Summer indented' })).toBeVisible()
+  await expect.poll(below).toBeGreaterThan(beside + 10)
+})
+
 test('text on a fill that is picked can always be read, and a look is saved under a name', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await selectTopic(page, 'Spring')

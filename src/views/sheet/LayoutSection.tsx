@@ -5,6 +5,7 @@ import { arrangeAgain } from '../../core/commands/places'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot, type TopicRecord } from '../../core/records/topic'
 import { useCalmSession } from '../sync/use-session'
+import { Choice } from './look/Choice'
 
 const MARKS = [
   { value: 0.6, label: 'tight' },
@@ -18,24 +19,26 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
   const map = session.records.get('map', topic.place.map)
   if (!map) return null
   const atRoot = isRoot(topic)
-  const around = atRoot ? [] : [{ value: '', label: 'as the branch around it' }]
   const noNumbers = { value: '', label: atRoot ? 'no numbers' : 'as the branch around it' }
   return (
     <Stack gap="sm">
-      <NativeSelect
-        size="sm"
+      <Choice
         label={atRoot ? 'The map is set' : 'This branch is set'}
-        disabled={!session.mayEdit}
-        value={(atRoot ? map.layout : topic.layout) ?? ''}
-        data={[...around, ...LayoutKind.options.map((value) => ({ value, label: LAYOUT_NAMES[value] }))]}
-        onChange={(event) => {
-          const layout = LayoutKind.safeParse(event.currentTarget.value).data ?? null
-          session.run((records, making) =>
-            atRoot && layout
+        value={atRoot ? map.layout : topic.layout}
+        source={!atRoot && topic.layout === null ? 'as the branch around it' : undefined}
+        back={
+          !atRoot && topic.layout !== null
+            ? (records, making) => setBranchLayout(records, { topics: [topic.id], layout: null }, making)
+            : undefined
+        }
+        options={LayoutKind.options.map((layout) => ({
+          id: layout,
+          name: LAYOUT_NAMES[layout],
+          command: (records, making) =>
+            atRoot
               ? setMapLayout(records, { map: map.id, layout }, making)
               : setBranchLayout(records, { topics: [topic.id], layout }, making),
-          )
-        }}
+        }))}
       />
       <NativeSelect
         size="sm"

@@ -53,6 +53,21 @@ describe('what a browser holds', () => {
     expect(held.isPending(change.id)).toBe(false)
   })
 
+  test('leaves the records alone when its own changes come back as they were made', () => {
+    const { garden, held, spring, peas } = open()
+    const first = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.making)
+    held.perform(first.change)
+    const second = setText(held.records, { topic: peas, text: 'Sow leek' }, garden.making)
+    held.perform(second.change)
+    const { revision } = held.records
+    const added = held.records.get('topic', first.select[0]!)
+    expect(held.commit([committed(first, 2), committed(second, 3)]).size).toBe(0)
+    expect(held.records.revision).toBe(revision)
+    expect(held.records.get('topic', first.select[0]!)).toBe(added)
+    expect([held.isPending(first.change.id), held.isPending(second.change.id)]).toEqual([false, false])
+    expect(held.records.get('topic', peas)?.text).toBe('Sow leek')
+  })
+
   test('keeps its own change on top of what others do meanwhile, until it comes back committed', () => {
     const { garden, held, peas } = open()
     const mine = setText(held.records, { topic: peas, text: 'Mine' }, garden.making)
