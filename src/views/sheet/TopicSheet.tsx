@@ -9,12 +9,12 @@ import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
 import { LayoutSection } from './LayoutSection'
 import { LinksSection } from './LinksSection'
-import { LookSection } from './look/LookSection'
 import { MarksSection } from './MarksSection'
 import styles from './sheet.module.css'
 
 // The editor is larger than the rest of the workspace: a map is open before it has arrived.
 const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
+const LookSection = lazy(() => import('./look/LookSection'))
 
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
 export const TopicSheet = memo(() => {
@@ -108,7 +108,9 @@ export const TopicSheet = memo(() => {
           <Accordion.Control>Look</Accordion.Control>
           <Accordion.Panel>
             {open.includes('look') && (
-              <LookSection key={topic.id} topic={topic} topics={topics} level={levelOf(session.records, topic)} />
+              <Suspense fallback={<Skeleton height={140} />}>
+                <LookSection key={topic.id} topic={topic} topics={topics} level={levelOf(session.records, topic)} />
+              </Suspense>
             )}
           </Accordion.Panel>
         </Accordion.Item>

@@ -44,7 +44,7 @@ const sourceName = (source: LookSource): string => {
 }
 
 /** How the selected topics look: alone, with their branch, on their level, on the map, or in the whole collection. */
-export function LookSection({
+export default function LookSection({
   topic,
   topics,
   level,
