@@ -1,5 +1,6 @@
+import { useMediaQuery } from '@mantine/hooks'
 import type { ZoomTransform } from 'd3-zoom'
-import { memo, type RefObject, useEffect, useLayoutEffect, useRef } from 'react'
+import { memo, type RefObject, useLayoutEffect, useRef } from 'react'
 import type { MapLayout } from '../../core/layout/boxes'
 import { drawFar, toneReader } from './far-view'
 import { within } from './in-view'
@@ -20,6 +21,8 @@ interface Props {
  */
 export const FarCanvas = memo(({ layout, view, faded, transform, moves }: Props) => {
   const element = useRef<HTMLCanvasElement>(null)
+  const dark = useMediaQuery('(prefers-color-scheme: dark)')
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another colour scheme gives other tones.
   useLayoutEffect(() => {
     const canvas = element.current
     const context = canvas?.getContext('2d')
@@ -39,7 +42,7 @@ export const FarCanvas = memo(({ layout, view, faded, transform, moves }: Props)
       1 / scale,
       faded,
     )
-  }, [layout, view, faded])
+  }, [layout, view, faded, dark])
   useLayoutEffect(() => {
     const place = () => {
       const { k, x, y } = transform.current
@@ -52,21 +55,6 @@ export const FarCanvas = memo(({ layout, view, faded, transform, moves }: Props)
     listeners.add(place)
     return () => void listeners.delete(place)
   }, [view, transform, moves])
-  // Another colour scheme of the system gives other tones.
-  useEffect(() => {
-    const scheme = window.matchMedia('(prefers-color-scheme: dark)')
-    const redraw = () => {
-      const context = element.current?.getContext('2d')
-      if (!context || !element.current) return
-      context.save()
-      context.resetTransform()
-      context.clearRect(0, 0, element.current.width, element.current.height)
-      context.restore()
-      drawFar(context, layout.boxes, toneReader(element.current.parentElement!), 1 / view.scale, faded)
-    }
-    scheme.addEventListener('change', redraw)
-    return () => scheme.removeEventListener('change', redraw)
-  }, [layout, view, faded])
   return <canvas ref={element} className={styles.farCanvas} aria-hidden />
 })
 FarCanvas.displayName = 'FarCanvas'

@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import styles from './stage.module.css'
 
@@ -28,32 +29,34 @@ export function PlusButtons({
     top: transform.applyY(box.y + box.height) - 9 + 10 * scale,
     scale,
   }
+  const { text } = box.topic
   return (
     <>
-      <button
-        type="button"
-        tabIndex={-1}
-        className={styles.plus}
-        style={style}
-        title="Add a child (Tab)"
-        aria-label={`Add a child to ${box.topic.text}`}
-        onClick={onChild}
-      >
-        +
-      </button>
+      <Plus style={style} title="Add a child (Tab)" name={`Add a child to ${text}`} onClick={onChild} />
       {box.parent && (
-        <button
-          type="button"
-          tabIndex={-1}
-          className={styles.plus}
-          style={below}
-          title="Add a sibling (Enter)"
-          aria-label={`Add a sibling after ${box.topic.text}`}
-          onClick={onSibling}
-        >
-          +
-        </button>
+        <Plus style={below} title="Add a sibling (Enter)" name={`Add a sibling after ${text}`} onClick={onSibling} />
       )}
     </>
   )
 }
+
+interface PlusProps {
+  style: CSSProperties
+  title: string
+  name: string
+  onClick(): void
+}
+
+const Plus = ({ style, title, name, onClick }: PlusProps) => (
+  <button
+    type="button"
+    tabIndex={-1}
+    className={styles.plus}
+    style={style}
+    title={title}
+    aria-label={name}
+    onClick={onClick}
+  >
+    +
+  </button>
+)

@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useR
 import type { TopicBox } from '../../core/layout/boxes'
 import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
-import { showStage } from '../workspace/shown-stages'
+import { LARGE_MAP, showStage } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
@@ -33,9 +33,6 @@ const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
 const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], [data-taken], button, textarea'
-
-/** Maps with more topics have an overview. */
-const LARGE = 150
 
 const FONT_OF: Record<string, string> = { plain: 'interface', reading: 'reading', hand: 'hand' }
 
@@ -274,7 +271,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           {(at) => <TopicHandles session={session} box={handled} transform={at} />}
         </FollowView>
       )}
-      {overviewOpen && layout.boxes.length > LARGE && (
+      {overviewOpen && layout.boxes.length > LARGE_MAP && (
         <Overview layout={layout} container={container} transform={transform} moves={moves} lookAt={control.lookAt} />
       )}
       {drafting && drafting.index === index && (

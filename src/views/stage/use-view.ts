@@ -2,6 +2,7 @@ import { select } from 'd3-selection'
 import { type D3ZoomEvent, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import type { Bounds } from '../../core/layout/boxes'
+import { tell } from '../app/api'
 
 const LEAST = 0.02
 const MOST = 4
@@ -165,6 +166,7 @@ export function useView(
   const back = useCallback(() => {
     const before = earlier.current.pop()
     if (before) moveTo(before)
+    else tell('There is no earlier view to go back to.')
   }, [moveTo])
 
   /** The transform that brings the middle of bounds into the middle of the stage. */

@@ -14,6 +14,7 @@ import type { CollectionSession } from '../sync/collection-session'
 import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
 import { MARK_ACTS } from './mark-acts'
 import { SHAPE_ACTS } from './shape-acts'
+import { LARGE_MAP, stageOf } from './shown-stages'
 import { workspace } from './workspace-store'
 
 function compose({ session, index }: Situation, command: Parameters<CollectionSession['compose']>[0]): void {
@@ -310,7 +311,7 @@ export const ACTS: readonly Act[] = [
     name: plainly('The overview of large maps'),
     keys: ['Alt+v'],
     group: 'view',
-    when: ({ pane }) => pane.face === 'map',
+    when: ({ index }) => (stageOf(index)?.layout.boxes.length ?? 0) > LARGE_MAP,
     act: () => workspace.toggleOverview(),
   },
   {

@@ -87,7 +87,7 @@ export const MARK_ACTS: readonly Act[] = [
   },
   {
     id: 'look-put',
-    name: (situation) => `Put the look of ${carriedName(situation)} on`,
+    name: (situation) => `Put the look of ${carriedName(situation) ?? 'the copied topic'} on`,
     keys: ['Ctrl+Alt+v'],
     group: 'mark',
     submenu: 'Look',

@@ -10,6 +10,9 @@ export interface ShownStage {
   panBy(dx: number, dy: number): void
 }
 
+/** Maps with more topics have an overview. */
+export const LARGE_MAP = 150
+
 const shown = new Map<number, ShownStage>()
 
 /** To be called with every layout that a stage shows, and with null when it goes. */
