@@ -1,7 +1,8 @@
 import type { ZoomTransform } from 'd3-zoom'
 import { memo, type PointerEvent, type RefObject, useEffect, useRef } from 'react'
 import type { Bounds, MapLayout } from '../../core/layout/boxes'
-import { drawFar, toneReader } from './far-view'
+import { inkReader } from './canvas-drawing'
+import { drawFar } from './far-view'
 import styles from './stage.module.css'
 import type { Moves } from './use-view'
 
@@ -36,7 +37,7 @@ export const Overview = memo(({ layout, container, transform, moves, lookAt }: P
       const { k, x, y } = fitInto(layout.bounds)
       fitted.current = { k, x, y }
       context.setTransform(k * ratio, 0, 0, k * ratio, x * ratio, y * ratio)
-      drawFar(context, layout.boxes, toneReader(canvas.current.parentElement!), 1 / k, null)
+      drawFar(context, layout.boxes, inkReader(canvas.current.parentElement!), 1 / k, null)
     }
     const timer = setTimeout(draw, drawn.current ? LATER_MS : 0)
     drawn.current = true

@@ -1,4 +1,4 @@
-import { memo, type PointerEvent, useEffect, useMemo } from 'react'
+import { memo, type PointerEvent, type RefObject, useEffect, useLayoutEffect, useMemo } from 'react'
 import type { Bounds, TopicBox } from '../../core/layout/boxes'
 import type { Connector } from '../../core/scene/connectors'
 import type { Scene } from '../../core/scene/scene'
@@ -11,11 +11,12 @@ import { openEnclosure } from './open-enclosure'
 import styles from './stage.module.css'
 import { TopicNode } from './TopicNode'
 import { useGradual } from './use-gradual'
-import type { View } from './use-view'
+import type { Moves, View } from './use-view'
 
 interface Props {
   scene: Scene
   view: View
+  moves: RefObject<Moves>
   /** Whether topics and connectors are drawn elsewhere, as bars. */
   far: boolean
   pane: number
@@ -25,8 +26,10 @@ interface Props {
   chosen: ChosenConnector | null
   drop: { topic: string; zone: 'into' | 'before' | 'after' } | null
   onPointerDown(event: PointerEvent, box: TopicBox): void
-  /** Told whether everything in view has come into the page. */
-  onComplete(complete: boolean): void
+  /** Is given what stands in the page, of boxes and connectors. */
+  inPage: RefObject<ReadonlySet<object>>
+  /** Told which view has come into the page completely. */
+  onComplete(view: View): void
 }
 
 const topicOf = ({ topic }: TopicBox) => topic.id
@@ -34,7 +37,21 @@ const keyOfConnector = ({ key }: Connector) => key
 
 /** What is in view of a map, as elements: frames, connectors, topics with roles and names, cross-links. */
 export const SceneLayer = memo(
-  ({ scene, view, far, pane, selected, faded, edited, chosen, drop, onPointerDown, onComplete }: Props) => {
+  ({
+    scene,
+    view,
+    moves,
+    far,
+    pane,
+    selected,
+    faded,
+    edited,
+    chosen,
+    drop,
+    onPointerDown,
+    inPage,
+    onComplete,
+  }: Props) => {
     const session = useSessionHandle()
     const { layout } = scene
     const { drawn } = view
@@ -48,19 +65,24 @@ export const SceneLayer = memo(
     )
     const fromMiddle = ({ x, y, width, height }: Bounds) =>
       Math.hypot(x + width / 2 - drawn.x - drawn.width / 2, y + height / 2 - drawn.y - drawn.height / 2)
-    const topics = useGradual(boxes, topicOf, (box) => (selected.has(box.topic.id) ? 0 : fromMiddle(box)))
-    const lines = useGradual(connectors, keyOfConnector, ({ bounds }) => fromMiddle(bounds))
-    const { complete } = topics
-    useEffect(() => onComplete(complete), [complete, onComplete])
+    const lastMove = () => moves.current.last
+    const topics = useGradual(boxes, topicOf, (box) => (selected.has(box.topic.id) ? 0 : fromMiddle(box)), lastMove)
+    const lines = useGradual(connectors, keyOfConnector, ({ bounds }) => fromMiddle(bounds), lastMove)
+    const frames = scene.enclosures.filter(({ box }) => inView(box, drawn))
+    useLayoutEffect(() => {
+      inPage.current = new Set<object>([...topics.shown, ...lines.shown, ...frames.map(({ box }) => box)])
+    })
+    const complete = topics.complete && lines.complete
+    useEffect(() => {
+      if (complete) onComplete(view)
+    }, [complete, view, onComplete])
     return (
       <>
-        {scene.enclosures.map(({ box, drawing }) =>
-          inView(box, drawn) ? (
-            <g key={box.enclosure} role="none" onClick={() => openEnclosure(session, box.enclosure)}>
-              <Drawn drawing={drawing} />
-            </g>
-          ) : null,
-        )}
+        {frames.map(({ box, drawing }) => (
+          <g key={box.enclosure} role="none" onClick={() => openEnclosure(session, box.enclosure)}>
+            <Drawn drawing={drawing} />
+          </g>
+        ))}
         {lines.shown.map((connector) => (
           <Drawn key={connector.key} drawing={connector.drawing} />
         ))}

@@ -11,13 +11,12 @@ import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store
 import { topicTowards } from './arrows'
 import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
-import { FarCanvas } from './FarCanvas'
-import { boxAt, isFarView } from './far-view'
-import { within } from './in-view'
+import { boxAt, isSeenFromFar } from './far-view'
 import { Overview } from './Overview'
 import { PlusButtons } from './PlusButtons'
 import { PourPanel } from './PourPanel'
 import { SceneLayer } from './SceneLayer'
+import { StageCanvas } from './StageCanvas'
 import styles from './stage.module.css'
 import { TopicHandles } from './TopicHandles'
 import { useBand } from './use-band'
@@ -26,7 +25,7 @@ import { dropHandlers } from './use-drop'
 import { useScene } from './use-scene'
 import { useShow } from './use-show'
 import { useTouch } from './use-touch'
-import { FollowView, useView } from './use-view'
+import { FollowView, useView, type View } from './use-view'
 
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
@@ -46,11 +45,12 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const tree = useRef<HTMLDivElement>(null)
   const group = useRef<SVGGElement>(null)
   const control = useView(container, group, ground)
-  const { view, transform, moves, pointAt, panBy } = control
+  const { view, rested, transform, moves, pointAt, panBy } = control
   const { pouring, drafting, libraryOpen, overviewOpen, active } = useWorkspace()
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [asked, setAsked] = useState<{ chosen: ChosenConnector; x: number; y: number } | null>(null)
-  const [complete, setComplete] = useState(true)
+  const [complete, setComplete] = useState<View | null>(null)
+  const inPage = useRef<ReadonlySet<object>>(new Set())
   const [hovered, setHovered] = useState<string | null>(null)
   const drag = useDrag(session, index)
   const band = useBand(index, layout, pointAt)
@@ -65,9 +65,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const lastSelected = pane.selected.at(-1)
   const focusStage = useCallback(() => tree.current?.focus({ preventScroll: true }), [])
   const situation = () => situationOf(session, index)
-  const drawn = useDeferredValue(view)
-  const shownCount = useMemo(() => within(layout.boxes, drawn.drawn, (box) => box).length, [layout, drawn])
-  const isFar = isFarView(drawn.scale, shownCount)
+  const drawn = useDeferredValue(rested)
+  const isFar = useMemo(() => isSeenFromFar(layout, view), [layout, view])
+  const restsFar = useMemo(() => isSeenFromFar(layout, drawn), [layout, drawn])
   const { editing } = pane
   const editedBox = editing ? layout.byTopic.get(editing.topic) : undefined
   const handled = pane.selected.length === 1 ? layout.byTopic.get(pane.selected[0]!) : undefined
@@ -163,9 +163,17 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           ...(behind.picture ? { '--backdrop-picture': `url("${behind.picture}")` } : {}),
         }}
       />
-      {(isFar || !complete) && (
-        <FarCanvas layout={layout} view={drawn} faded={faded} transform={transform} moves={moves} />
-      )}
+      <StageCanvas
+        scene={scene}
+        view={view}
+        far={isFar}
+        needed={isFar || complete !== view}
+        faded={faded}
+        scheme={behind.scheme}
+        inPage={inPage}
+        transform={transform}
+        moves={moves}
+      />
       <div
         ref={tree}
         className={styles.tree}
@@ -191,11 +199,12 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         {...clipboardHandlers(situation, pane)}
       >
         <svg className={`scene ${styles.svg}`} role="none">
-          <g ref={group} role="none">
+          <g ref={group} role="none" opacity={isFar && !restsFar ? 0 : undefined}>
             <SceneLayer
               scene={scene}
               view={drawn}
-              far={isFar}
+              moves={moves}
+              far={restsFar}
               pane={index}
               selected={selected}
               faded={faded}
@@ -203,6 +212,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               chosen={asked?.chosen ?? null}
               drop={drop}
               onPointerDown={onTopicPointerDown}
+              inPage={inPage}
               onComplete={setComplete}
             />
           </g>

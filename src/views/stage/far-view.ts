@@ -1,14 +1,20 @@
-import type { TopicBox } from '../../core/layout/boxes'
+import type { MapLayout, TopicBox } from '../../core/layout/boxes'
 import { boxTone } from '../../core/scene/topic-drawing'
+import type { ReadInk } from './canvas-drawing'
+import { within } from './in-view'
+import type { View } from './use-view'
 
 /** Scales below which words of the plain size cannot be read, and below which they can hardly. */
 const [UNREADABLE, HARDLY_READABLE] = [0.3, 0.55]
 /** So few topics are drawn with their words at any scale, and so many only where they can be read well. */
 const [FEW, MANY] = [60, 350]
 
-/** Whether a part of the map is drawn as bars: because its words cannot be read, or hardly and there are very many. */
-export const isFarView = (scale: number, shown: number): boolean =>
-  (scale < UNREADABLE && shown > FEW) || (scale < HARDLY_READABLE && shown > MANY)
+/** Whether a view is drawn as bars: because its words cannot be read, or hardly and there are very many. */
+export function isSeenFromFar(layout: MapLayout, { drawn, scale }: View): boolean {
+  if (scale >= HARDLY_READABLE) return false
+  const shown = within(layout.boxes, drawn, (box) => box).length
+  return shown > MANY || (scale < UNREADABLE && shown > FEW)
+}
 
 /** The topic whose box holds a point, or is nearest to it within `reach`; all in map units. */
 export function boxAt(boxes: readonly TopicBox[], x: number, y: number, reach: number): TopicBox | null {
@@ -38,24 +44,6 @@ export function byTone(boxes: readonly TopicBox[]): Map<string, TopicBox[]> {
   return groups
 }
 
-/** Reads how a tone looks inside an element: light or dark as it is there. */
-export function toneReader(inside: Element): (tone: string) => string {
-  const known = new Map<string, string>()
-  return (tone) => {
-    let colour = known.get(tone)
-    if (!colour) {
-      const probe = document.createElement('span')
-      probe.className = tone
-      probe.style.color = 'var(--hue)'
-      inside.append(probe)
-      colour = getComputedStyle(probe).color
-      probe.remove()
-      known.set(tone, colour)
-    }
-    return colour
-  }
-}
-
 /** Part of a topic's height that its bar fills, so that lines of topics stay apart. */
 const [ABOVE, BAR] = [0.2, 0.6]
 
@@ -66,13 +54,12 @@ const [ABOVE, BAR] = [0.2, 0.6]
 export function drawFar(
   canvas: CanvasRenderingContext2D,
   boxes: readonly TopicBox[],
-  toneOf: (tone: string) => string,
+  inkOf: ReadInk,
   pixel: number,
   faded: ReadonlySet<string> | null,
 ): void {
   for (const [tone, group] of byTone(boxes)) {
-    canvas.strokeStyle = toneOf(tone)
-    canvas.fillStyle = toneOf(tone)
+    canvas.strokeStyle = canvas.fillStyle = inkOf('rect', `bar ${tone}`).fill
     canvas.lineWidth = Math.max(1.5, pixel * 0.6)
     canvas.globalAlpha = 0.55
     canvas.beginPath()

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
+import { RESTS_AFTER } from './use-view'
 
-/** Elements that come in one frame: what a frame has time for. */
-const A_FRAME = 40
+/** Elements that come in one frame while the view rests, and while it moves: then the frame belongs to the movement. */
+const [RESTING, MOVING] = [40, 4]
 
 const NONE: ReadonlySet<string> = new Set()
 
@@ -13,13 +14,15 @@ export function useGradual<Item>(
   wanted: readonly Item[],
   keyOf: (item: Item) => string,
   later: (item: Item) => number,
+  lastMove: () => number,
 ): { shown: readonly Item[]; complete: boolean } {
   const [mounted, setMounted] = useState(NONE)
   const missing = wanted.filter((item) => !mounted.has(keyOf(item)))
-  const complete = missing.length <= A_FRAME
+  const aFrame = performance.now() - lastMove() < RESTS_AFTER ? MOVING : RESTING
+  const complete = missing.length <= aFrame
   let shown = wanted
   if (!complete) {
-    const fresh = new Set(missing.sort((a, b) => later(a) - later(b)).slice(0, A_FRAME))
+    const fresh = new Set(missing.sort((a, b) => later(a) - later(b)).slice(0, aFrame))
     shown = wanted.filter((item) => mounted.has(keyOf(item)) || fresh.has(item))
   }
   useEffect(() => {

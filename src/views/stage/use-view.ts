@@ -23,9 +23,14 @@ export interface View {
   scale: number
 }
 
+/** How long after a step of pan or zoom, in ms, the view counts as resting. */
+export const RESTS_AFTER = 80
+
 /** Who follows every step of pan and zoom, besides the drawing itself. */
 export interface Moves {
   count: number
+  /** When the last one came, on the clock of `performance.now()`. */
+  last: number
   listeners: Set<() => void>
 }
 
@@ -63,9 +68,16 @@ export function useView(
   const behaviour = useRef(zoom<HTMLDivElement, unknown>())
   const [view, setView] = useState<View>({ drawn: { x: -2000, y: -2000, width: 4000, height: 4000 }, scale: 1 })
   const drawn = useRef(view)
+  // What the page holds follows only when the view rests: until then the canvas shows what has come into view.
+  const [rested, setRested] = useState(view)
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const settle = useCallback(() => {
+    clearTimeout(resting.current)
+    setRested(drawn.current)
+  }, [])
   // Kept, because asking an element for its size makes the browser lay out everything first.
   const size = useRef({ width: 0, height: 0 })
-  const moves = useRef<Moves>({ count: 0, listeners: new Set() })
+  const moves = useRef<Moves>({ count: 0, last: 0, listeners: new Set() })
 
   useEffect(() => {
     const element = container.current
@@ -92,7 +104,10 @@ export function useView(
       })
       .on('zoom', (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
         transform.current = event.transform
+        clearTimeout(resting.current)
+        resting.current = setTimeout(settle, RESTS_AFTER)
         moves.current.count++
+        moves.current.last = performance.now()
         for (const listener of moves.current.listeners) listener()
         group.current?.setAttribute('transform', event.transform.toString())
         // A pattern behind the map moves along with it; a picture stays.
@@ -140,17 +155,20 @@ export function useView(
     })
     resized.observe(element)
     return () => {
+      clearTimeout(resting.current)
       resized.disconnect()
       element.removeEventListener('wheel', wheel)
       selection.on('.zoom', null)
     }
-  }, [container, group, ground])
+  }, [container, group, ground, settle])
 
   const moveTo = useCallback(
     (next: ZoomTransform) => {
-      if (container.current) behaviour.current.transform(select(container.current), next)
+      if (!container.current) return
+      behaviour.current.transform(select(container.current), next)
+      settle()
     },
-    [container],
+    [container, settle],
   )
 
   /** Where the view was before it last jumped. */
@@ -267,7 +285,7 @@ export function useView(
     [container],
   )
 
-  return { view, transform, moves, begin, fit, fitWidth, centre, lookAt, reveal, back, pointAt, panBy }
+  return { view, rested, transform, moves, begin, fit, fitWidth, centre, lookAt, reveal, back, pointAt, panBy }
 }
 
 export type ViewControl = ReturnType<typeof useView>

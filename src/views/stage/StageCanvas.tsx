@@ -1,0 +1,103 @@
+import { useMediaQuery } from '@mantine/hooks'
+import type { ZoomTransform } from 'd3-zoom'
+import { memo, type RefObject, useLayoutEffect, useMemo, useRef } from 'react'
+import type { TopicBox } from '../../core/layout/boxes'
+import type { Drawing } from '../../core/scene/drawing'
+import type { Scene } from '../../core/scene/scene'
+import { drawTopic } from '../../core/scene/topic-drawing'
+import { drawOnCanvas, inkReader, type ReadInk } from './canvas-drawing'
+import { drawFar } from './far-view'
+import { inView, within } from './in-view'
+import styles from './stage.module.css'
+import type { Moves, View } from './use-view'
+
+interface Props {
+  scene: Scene
+  view: View
+  /** Whether topics are bars, because their words could not be read. */
+  far: boolean
+  /** Whether anything is drawn here: else all that is in view stands in the page. */
+  needed: boolean
+  faded: ReadonlySet<string> | null
+  /** Light or dark, where the background of the map decides. */
+  scheme: 'light' | 'dark' | null
+  /** Boxes and connectors that stand in the page: they need not be drawn again. */
+  inPage: RefObject<ReadonlySet<object>>
+  transform: RefObject<ZoomTransform>
+  moves: RefObject<Moves>
+}
+
+/**
+ * The map on a canvas: as bars where it is seen from far, and as it is where the view moves on to what does not stand
+ * in the page yet. It is drawn for what is ahead as well, and moved along with each step of pan and zoom until the view
+ * asks for another part or scale.
+ */
+export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPage, transform, moves }: Props) => {
+  const element = useRef<HTMLCanvasElement>(null)
+  const dark = useMediaQuery('(prefers-color-scheme: dark)')
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another colour scheme gives other tones.
+  const inkOf = useMemo(() => onStage(element), [dark, scheme])
+  useLayoutEffect(() => {
+    if (!needed || !element.current) return
+    const canvas = cleared(element.current, view)
+    if (!canvas) return
+    const { drawn, scale } = view
+    const boxes = within(scene.layout.boxes, drawn, (box) => box)
+    if (far) return drawFar(canvas, boxes, inkOf(), 1 / scale, faded)
+    const ink = inkOf()
+    const isMissing = (item: object) => !inPage.current.has(item)
+    for (const { box, drawing } of scene.enclosures)
+      if (inView(box, drawn) && isMissing(box)) drawOnCanvas(canvas, drawing, ink)
+    for (const connector of within(scene.connectors, drawn, ({ bounds }) => bounds).filter(isMissing))
+      drawOnCanvas(canvas, connector.drawing, ink)
+    for (const box of boxes.filter(isMissing)) {
+      canvas.globalAlpha = faded?.has(box.topic.id) ? 0.25 : 1
+      for (const part of drawingOf(box)) drawOnCanvas(canvas, part, ink)
+    }
+    canvas.globalAlpha = 1
+  }, [scene, view, far, needed, faded, inkOf, inPage])
+  useLayoutEffect(() => {
+    const place = () => {
+      const { k, x, y } = transform.current
+      const { drawn, scale } = view
+      if (element.current)
+        element.current.style.transform = `translate(${drawn.x * k + x}px, ${drawn.y * k + y}px) scale(${k / scale})`
+    }
+    place()
+    const { listeners } = moves.current
+    listeners.add(place)
+    return () => void listeners.delete(place)
+  }, [view, transform, moves])
+  return <canvas ref={element} className={styles.farCanvas} hidden={!needed} aria-hidden />
+})
+StageCanvas.displayName = 'StageCanvas'
+
+/** A reader of tones that is made when it is first asked for, inside the stage around a canvas. */
+function onStage(canvas: RefObject<HTMLCanvasElement | null>): () => ReadInk {
+  let reader: ReadInk | null = null
+  return () => (reader ??= inkReader(canvas.current!.parentElement!))
+}
+
+/** The canvas without what was on it, as large as what is drawn, set to map units. */
+function cleared(canvas: HTMLCanvasElement, { drawn, scale }: View): CanvasRenderingContext2D | null {
+  const context = canvas.getContext('2d')
+  const k = scale * (window.devicePixelRatio || 1)
+  const [width, height] = [Math.ceil(drawn.width * k), Math.ceil(drawn.height * k)]
+  if (canvas.width === width && canvas.height === height) {
+    context?.resetTransform()
+    context?.clearRect(0, 0, width, height)
+  } else Object.assign(canvas, { width, height })
+  canvas.style.width = `${drawn.width * scale}px`
+  canvas.style.height = `${drawn.height * scale}px`
+  context?.setTransform(k, 0, 0, k, -drawn.x * k, -drawn.y * k)
+  return context
+}
+
+const drawings = new WeakMap<TopicBox, Drawing[]>()
+
+/** The drawing of a box, kept as long as the box is. */
+function drawingOf(box: TopicBox): Drawing[] {
+  let known = drawings.get(box)
+  if (!known) drawings.set(box, (known = drawTopic(box)))
+  return known
+}
