@@ -73,55 +73,36 @@ function layOut(root: Topic): Branch {
 }
 
 interface Positions {
+  /** The branches whose heads are positioned: one with children before those below it. */
+  heads: Branch[]
   x: Float64Array
   y: Float64Array
-  width: Float64Array
-  height: Float64Array
 }
 
 /** Where every topic stands. */
 function positionsOf(root: Branch, count: number): Positions {
-  const at = {
-    x: new Float64Array(count),
-    y: new Float64Array(count),
-    width: new Float64Array(count),
-    height: new Float64Array(count),
-  }
-  at.width[0] = root.width
-  at.height[0] = root.height
-  let used = 1
-  const waiting: Branch[] = [root]
-  const where: number[] = [0]
-  for (let block = waiting.pop(); block; block = waiting.pop()) {
-    const own = where.pop()!
-    const x = at.x[own]!
-    const y = at.y[own]!
-    const { children, corners } = block
+  const at = { heads: [root], x: new Float64Array(count), y: new Float64Array(count) }
+  const { heads, x, y } = at
+  for (let own = 0; own < heads.length; own++) {
+    const { children, corners } = heads[own]!
     for (let i = 0; i < children.length; i++) {
-      const child = children[i]!
-      at.x[used] = x + corners[2 * i]!
-      at.y[used] = y + corners[2 * i + 1]!
-      at.width[used] = child.width
-      at.height[used] = child.height
-      if (child.children.length > 0) {
-        waiting.push(child)
-        where.push(used)
-      }
-      used++
+      x[heads.length] = x[own]! + corners[2 * i]!
+      y[heads.length] = y[own]! + corners[2 * i + 1]!
+      heads.push(children[i]!)
     }
   }
   return at
 }
 
 /** Counts overlapping pairs by a sweep over the upper edges. */
-function countOverlaps({ x, y, width, height }: Positions): number {
+function countOverlaps({ heads, x, y }: Positions): number {
   const order = [...x.keys()].sort((a, b) => y[a]! - y[b]!)
+  const right = (at: number) => x[at]! + heads[at]!.width
   let active: number[] = []
   let overlaps = 0
   for (const at of order) {
-    active = active.filter((other) => y[other]! + height[other]! > y[at]! + 1e-6)
-    for (const other of active)
-      if (x[at]! < x[other]! + width[other]! - 1e-6 && x[other]! < x[at]! + width[at]! - 1e-6) overlaps++
+    active = active.filter((other) => y[other]! + heads[other]!.height > y[at]! + 1e-6)
+    for (const other of active) if (x[at]! < right(other) - 1e-6 && x[other]! < right(at) - 1e-6) overlaps++
     active.push(at)
   }
   return overlaps

@@ -14,10 +14,10 @@ export interface Frame {
 
 /** How far something reaches, relative to the upper left corner of its head. Lengths in px. */
 export interface Reach {
-  left: number
+  readonly left: number
   top: number
-  right: number
-  bottom: number
+  readonly right: number
+  readonly bottom: number
 }
 
 /**
@@ -30,7 +30,7 @@ export interface Block<Content = unknown> extends Reach {
   height: number
   children: readonly Block<Content>[]
   /** Upper left corner of each child's head, relative to that of this one: x at 2 i, y at 2 i + 1. */
-  corners: number[]
+  corners: readonly number[]
   frames: readonly Frame[]
   /** Set where the branch grows in one direction: what outlines mean, and who can share them. */
   growth: Growth | null
@@ -79,34 +79,24 @@ export function blockOf<Content>(
   outline: Outline | null,
 ): Block<Content> {
   const { content, width, height, children } = head
-  const block: Block<Content> = {
-    content,
-    width,
-    height,
-    children,
-    corners,
-    frames,
-    growth,
-    outline,
-    left: 0,
-    top: 0,
-    right: width,
-    bottom: height,
-  }
+  let left = 0
+  let top = 0
+  let right = width
+  let bottom = height
   for (let i = 0; i < children.length; i++) {
     const child = children[i]!
     const x = corners[2 * i]!
     const y = corners[2 * i + 1]!
-    if (x + child.left < block.left) block.left = x + child.left
-    if (y + child.top < block.top) block.top = y + child.top
-    if (x + child.right > block.right) block.right = x + child.right
-    if (y + child.bottom > block.bottom) block.bottom = y + child.bottom
+    if (x + child.left < left) left = x + child.left
+    if (y + child.top < top) top = y + child.top
+    if (x + child.right > right) right = x + child.right
+    if (y + child.bottom > bottom) bottom = y + child.bottom
   }
   for (const frame of frames) {
-    block.left = Math.min(block.left, frame.left)
-    block.top = Math.min(block.top, frame.top)
-    block.right = Math.max(block.right, frame.right)
-    block.bottom = Math.max(block.bottom, frame.bottom)
+    left = Math.min(left, frame.left)
+    top = Math.min(top, frame.top)
+    right = Math.max(right, frame.right)
+    bottom = Math.max(bottom, frame.bottom)
   }
-  return block
+  return { content, width, height, children, corners, frames, growth, outline, left, top, right, bottom }
 }

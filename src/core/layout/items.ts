@@ -1,5 +1,5 @@
 import { type Block, type Enclosed, type Frame, type Growth, type Reach, SPACING } from './block'
-import { boxOutline, type Outline, setRow } from './outline'
+import { type Outline, Row } from './outline'
 
 /** Something that can be set in a row: how far it reaches, seen from the head at which its connector arrives. */
 export interface Boxed extends Reach {
@@ -25,12 +25,16 @@ interface Placed {
 
 export const isAcross = (growth: Growth): boolean => growth === 'right' || growth === 'left'
 
-/** The outline of an item in a direction of growth: its own where it grows the same way, else that of a box around it. */
-export function outlineOf(item: Boxed, growth: Growth): Outline {
-  if (item.outline && item.growth === growth) return item.outline
-  return isAcross(growth)
-    ? boxOutline(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
-    : boxOutline(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
+/** Sets items side by side. One that does not grow the same way itself counts as a box. */
+export function setItems(items: readonly Boxed[], growth: Growth, gap: number): Row {
+  const row = new Row(gap)
+  const across = isAcross(growth)
+  for (const item of items) {
+    if (item.outline && item.growth === growth) row.add(item.outline)
+    else if (across) row.addBox(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
+    else row.addBox(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
+  }
+  return row
 }
 
 /** A branch as an item. A class, because a map has thousands of them. */
@@ -76,20 +80,14 @@ class BranchItem implements Item {
 export function rowOf(items: readonly Item[], growth: Growth, gap: number): { x: number; y: number }[] {
   const first = items[0]!
   if (isAcross(growth)) {
-    const { positions } = setRow(
-      items.map((item) => outlineOf(item, growth)),
-      gap,
-    )
+    const { positions } = setItems(items, growth, gap)
     return items.map((item, i) => ({
       x: growth === 'right' ? first.left - item.left : first.right - item.right,
       y: positions[i]! + first.height / 2 - item.height / 2,
     }))
   }
   if (growth === 'down' || growth === 'up') {
-    const { positions } = setRow(
-      items.map((item) => outlineOf(item, growth)),
-      gap,
-    )
+    const { positions } = setItems(items, growth, gap)
     return items.map((item, i) => ({
       x: positions[i]! + first.width / 2 - item.width / 2,
       y: growth === 'down' ? first.top - item.top : first.bottom - item.bottom,

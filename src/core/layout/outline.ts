@@ -18,8 +18,8 @@ export interface Cell {
  * away from the parent, `across` from the first sibling to the last.
  */
 export interface Outline {
-  first: Cell
-  last: Cell
+  readonly first: Cell
+  readonly last: Cell
 }
 
 const cell = (far: number, edge: number): Cell => ({ far, edge, next: null, along: 0, across: 0 })
@@ -36,15 +36,6 @@ export const boxOutline = (length: number, before: number, after: number): Outli
   last: cell(length, after),
 })
 
-/** What `setRow` finds: where each branch stands across the growth, and the outline of all of them together. */
-export interface Row {
-  /** Position of each branch relative to the first. */
-  positions: number[]
-  outline: Outline
-  /** Shift from the frame of the first branch to that of the last, in which `outline.last` begins. */
-  lastShift: number
-}
-
 interface Cursor {
   cell: Cell
   along: number
@@ -55,60 +46,130 @@ interface Cursor {
 type Tail = Cursor | null
 
 /**
- * Sets branches side by side, each as close to those before it as the outlines allow, at least `gap` apart.
+ * A row of branches set side by side, each as close to those before it as the outlines allow, at least `gap` apart.
  *
  * Method: outlines are compared along their common depth only, after Reingold and Tilford, "Tidier Drawings of Trees",
  * 1981, for boxes of any size as in van der Ploeg, "Drawing Non-layered Tidy Trees in Linear Time", 2014. Instead of
  * threads, which change the outlines of children, cells are shared, and copied where two outlines join; the copying is
  * bounded by the shallower of the two, so that a whole tree stays linear in its nodes.
  */
-export function setRow(outlines: readonly Outline[], gap: number): Row {
-  const [head] = outlines
-  if (!head) throw new RangeError('A row needs at least one branch.')
-  const positions = new Array<number>(outlines.length).fill(0)
-  const row = { positions, outline: { ...head }, lastShift: 0 }
-  let tail: Tail = null
-  for (let i = 1; i < outlines.length; i++) tail = append(row, tail, outlines[i]!, gap, i)
-  return row
-}
+export class Row {
+  /** Position of each branch across the growth, relative to the first. */
+  readonly positions: number[] = []
+  /** Shift from the frame of the first branch to that of the last, in which `last` begins. */
+  lastShift = 0
+  private firstCell: Cell | null = null
+  private lastCell: Cell | null = null
+  private tail: Tail = null
 
-function append(row: Row, tail: Tail, branch: Outline, gap: number, index: number): Tail {
-  let above = row.outline.last
-  let aboveAlong = 0
-  let aboveAcross = row.lastShift
-  let below = branch.first
-  let belowAlong = 0
-  let belowAcross = 0
-  let position = Number.NEGATIVE_INFINITY
-  while (true) {
-    const needed = above.edge + aboveAcross + gap - below.edge - belowAcross
-    if (needed > position) position = needed
-    const aboveFar = above.far + aboveAlong
-    const belowFar = below.far + belowAlong
-    const aboveEnds = aboveFar <= belowFar && !above.next
-    const belowEnds = belowFar <= aboveFar && !below.next
-    if (aboveEnds || belowEnds) {
-      row.positions[index] = position
-      row.outline.last = branch.last
-      row.lastShift = position
-      if (aboveEnds) {
+  constructor(private readonly gap: number) {}
+
+  /** Where the outlines of all branches together begin; a row without branches has none and throws a `RangeError`. */
+  get first(): Cell {
+    return this.cellOf(this.firstCell)
+  }
+  get last(): Cell {
+    return this.cellOf(this.lastCell)
+  }
+
+  private cellOf(found: Cell | null): Cell {
+    if (!found) throw new RangeError('A row needs at least one branch.')
+    return found
+  }
+
+  add(branch: Outline): void {
+    if (!this.lastCell) {
+      this.begin(branch.first, branch.last)
+      return
+    }
+    let above = this.lastCell
+    let aboveAlong = 0
+    let aboveAcross = this.lastShift
+    let below = branch.first
+    let belowAlong = 0
+    let belowAcross = 0
+    let position = Number.NEGATIVE_INFINITY
+    while (true) {
+      const needed = above.edge + aboveAcross + this.gap - below.edge - belowAcross
+      if (needed > position) position = needed
+      const aboveFar = above.far + aboveAlong
+      const belowFar = below.far + belowAlong
+      if (aboveFar <= belowFar && !above.next) {
         const rest = restOf({ cell: below, along: belowAlong, across: belowAcross + position }, belowFar > aboveFar)
-        return rest ? extendFirst(row, tail, rest) : tail
+        if (rest) this.extendFirst(rest)
+        this.end(position, branch.last)
+        return
       }
-      const rest = restOf({ cell: above, along: aboveAlong, across: aboveAcross - position }, aboveFar > belowFar)
-      if (rest) row.outline.last = extended(branch.last, rest)
-      return tail
+      if (belowFar <= aboveFar && !below.next) {
+        const rest = restOf({ cell: above, along: aboveAlong, across: aboveAcross - position }, aboveFar > belowFar)
+        this.end(position, rest ? extended(branch.last, rest) : branch.last)
+        return
+      }
+      if (aboveFar <= belowFar) {
+        aboveAlong += above.along
+        aboveAcross += above.across
+        above = above.next!
+      }
+      if (belowFar <= aboveFar) {
+        belowAlong += below.along
+        belowAcross += below.across
+        below = below.next!
+      }
     }
-    if (aboveFar <= belowFar) {
-      aboveAlong += above.along
-      aboveAcross += above.across
-      above = above.next!
+  }
+
+  /** The same as `add(boxOutline(…))`, for the most frequent branch by far: a topic without children. */
+  addBox(length: number, before: number, after: number): void {
+    const last = cell(length, after)
+    if (!this.lastCell) {
+      this.begin(cell(length, -before), last)
+      return
     }
-    if (belowFar <= aboveFar) {
-      belowAlong += below.along
-      belowAcross += below.across
-      below = below.next!
+    let above = this.lastCell
+    let along = 0
+    let across = this.lastShift
+    let reach = above.edge + across
+    while (above.far + along < length && above.next) {
+      along += above.along
+      across += above.across
+      above = above.next
+      if (above.edge + across > reach) reach = above.edge + across
     }
+    const position = reach + this.gap + before
+    const far = above.far + along
+    if (far < length) this.extendFirst({ cell: cell(length, -before), along: 0, across: position })
+    else {
+      const rest = restOf({ cell: above, along, across: across - position }, far > length)
+      if (rest) link(last, rest.cell, rest.along, rest.across)
+    }
+    this.end(position, last)
+  }
+
+  private begin(first: Cell, last: Cell): void {
+    this.firstCell = first
+    this.end(0, last)
+  }
+
+  private end(position: number, last: Cell): void {
+    this.positions.push(position)
+    this.lastCell = last
+    this.lastShift = position
+  }
+
+  /**
+   * Continues the first outline with the rest of a deeper branch. The row's own copy ends at `tail`; what follows there
+   * is borrowed from the deepest branch so far and copied now, because its end is linked on.
+   */
+  private extendFirst(rest: Cursor): void {
+    const { tail } = this
+    const from: Cursor = tail
+      ? { cell: tail.cell.next!, along: tail.along + tail.cell.along, across: tail.across + tail.cell.across }
+      : { cell: this.first, along: 0, across: 0 }
+    const copied = copyChain(from)
+    if (tail) tail.cell.next = copied.head
+    else this.firstCell = copied.head
+    link(copied.end.cell, rest.cell, rest.along - copied.end.along, rest.across - copied.end.across)
+    this.tail = copied.end
   }
 }
 
@@ -117,21 +178,6 @@ function restOf(at: Cursor, fromThis: boolean): Cursor | null {
   if (fromThis) return at
   const { next, along, across } = at.cell
   return next && { cell: next, along: at.along + along, across: at.across + across }
-}
-
-/**
- * Continues the first outline of the row with the rest of a deeper branch. The row's own copy ends at `tail`; what
- * follows there is borrowed from the deepest branch so far and copied now, because its end is linked on.
- */
-function extendFirst(row: Row, tail: Tail, rest: Cursor): Cursor {
-  const from: Cursor = tail
-    ? { cell: tail.cell.next!, along: tail.along + tail.cell.along, across: tail.across + tail.cell.across }
-    : { cell: row.outline.first, along: 0, across: 0 }
-  const copied = copyChain(from)
-  if (tail) tail.cell.next = copied.head
-  else row.outline.first = copied.head
-  link(copied.end.cell, rest.cell, rest.along - copied.end.along, rest.across - copied.end.across)
-  return copied.end
 }
 
 /** The last outline of a branch, continued with the rest of a deeper row before it. */
@@ -156,8 +202,9 @@ function copyChain(from: Cursor): { head: Cell; end: Cursor } {
 
 /** The outline of a head with its row of children, `gap` away from it and centred so that it stands at `middle`. */
 export function outlineAbove(length: number, half: number, gap: number, row: Row, middle: number): Outline {
-  const outline = boxOutline(length, half, half)
-  link(outline.first, row.outline.first, length + gap, -middle)
-  link(outline.last, row.outline.last, length + gap, row.lastShift - middle)
-  return outline
+  const first = cell(length, -half)
+  const last = cell(length, half)
+  link(first, row.first, length + gap, -middle)
+  link(last, row.last, length + gap, row.lastShift - middle)
+  return { first, last }
 }

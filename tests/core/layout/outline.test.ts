@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { boxOutline, type Cell, type Outline, outlineAbove, setRow } from '../../../src/core/layout/outline'
+import { boxOutline, type Cell, type Outline, outlineAbove, Row } from '../../../src/core/layout/outline'
 
 /** How far an outline reaches at a distance along the growth; null beyond its end. */
 function edgeAt(first: Cell, distance: number): number | null {
@@ -13,6 +13,17 @@ function edgeAt(first: Cell, distance: number): number | null {
   }
   return null
 }
+
+function setRow(branches: readonly Outline[], gap: number): Row {
+  const row = new Row(gap)
+  for (const branch of branches) row.add(branch)
+  return row
+}
+
+const copyOf = ({ first, last }: Outline): Outline => ({
+  first: structuredClone(first),
+  last: structuredClone(last),
+})
 
 const box = fc.record({
   length: fc.integer({ min: 1, max: 60 }),
@@ -43,7 +54,7 @@ describe('a row of branches', () => {
         fc.array(outlines, { minLength: 2, maxLength: 7 }),
         fc.integer({ min: 0, max: 12 }),
         (branches, gap) => {
-          const copies = branches.map((branch) => structuredClone(branch))
+          const copies = branches.map(copyOf)
           const { positions } = setRow(branches, gap)
           for (let i = 1; i < branches.length; i++) {
             let tightest = Number.POSITIVE_INFINITY
@@ -67,9 +78,10 @@ describe('a row of branches', () => {
   test('has the outline of all of them together, and leaves theirs as they were', () => {
     fc.assert(
       fc.property(fc.array(outlines, { minLength: 1, maxLength: 6 }), (branches) => {
-        const copies = branches.map((branch) => structuredClone(branch))
-        const { positions, outline, lastShift } = setRow(branches, 4)
-        expect(branches).toEqual(copies)
+        const copies = branches.map(copyOf)
+        const row = setRow(branches, 4)
+        const { positions, lastShift } = row
+        expect(branches.map(copyOf)).toEqual(copies)
         for (let distance = 0; distance < 200; distance += 3) {
           const reach = (side: 'first' | 'last') =>
             copies.flatMap((branch, i) => {
@@ -77,8 +89,8 @@ describe('a row of branches', () => {
               return edge === null ? [] : [edge + positions[i]!]
             })
           const [firsts, lasts] = [reach('first'), reach('last')]
-          const first = edgeAt(outline.first, distance)
-          const last = edgeAt(outline.last, distance)
+          const first = edgeAt(row.first, distance)
+          const last = edgeAt(row.last, distance)
           if (firsts.length === 0) expect([first, last]).toEqual([null, null])
           else {
             expect(first).toBeCloseTo(Math.min(...firsts), 6)
@@ -90,7 +102,28 @@ describe('a row of branches', () => {
     )
   })
 
+  test('sets plain boxes as it sets their outlines', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(box, fc.array(box, { maxLength: 3 })), { minLength: 1, maxLength: 8 }),
+        (branches) => {
+          const [plain, outlined] = [new Row(4), new Row(4)]
+          for (const [head, leaves] of branches) {
+            const outline = withRow(head, leaves.map(outlineFrom))
+            outlined.add(outline)
+            if (leaves.length > 0) plain.add(outline)
+            else plain.addBox(head.length, head.before, head.before)
+          }
+          expect(plain.positions).toEqual(outlined.positions)
+          for (let distance = 0; distance < 200; distance += 3)
+            for (const side of ['first', 'last'] as const)
+              expect(edgeAt(plain[side], distance)).toEqual(edgeAt(outlined[side], distance))
+        },
+      ),
+    )
+  })
+
   test('of nothing is a mistake of the caller', () => {
-    expect(() => setRow([], 4)).toThrow('A row needs at least one branch.')
+    expect(() => setRow([], 4).first).toThrow('A row needs at least one branch.')
   })
 })

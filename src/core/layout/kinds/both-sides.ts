@@ -1,5 +1,5 @@
 import { type Block, blockOf, type Frame, type Head } from '../block'
-import { itemsOf, outlineOf } from '../items'
+import { itemsOf } from '../items'
 import { type Gaps, placeRow } from './grow'
 
 /** Sets the children for which `isLeft` holds to the left of the head, the others to the right, both centred on it. */
@@ -14,8 +14,7 @@ export function bothSides<Content>(
     const which = head.children.flatMap((_, i) => (isLeft(i) === (growth === 'left') ? i : []))
     if (which.length === 0) continue
     const items = itemsOf(head.children, which, head.enclosed, growth, gaps.siblings)
-    const outlines = items.map((item) => outlineOf(item, growth))
-    placeRow(head, items, outlines, growth, gaps, (i, x, y) => items[i]!.place(x, y, { corners, frames }))
+    placeRow(head, items, growth, gaps, (i, x, y) => items[i]!.place(x, y, { corners, frames }))
   }
   return blockOf(head, corners, frames, null, null)
 }

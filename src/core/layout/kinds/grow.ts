@@ -1,15 +1,46 @@
 import { type Block, blockOf, type Frame, type Growth, type Head, SPACING } from '../block'
-import { type Boxed, isAcross, itemsOf, outlineOf } from '../items'
-import { boxOutline, type Outline, outlineAbove, type Row, setRow } from '../outline'
+import { type Boxed, isAcross, itemsOf, setItems } from '../items'
+import { outlineAbove, type Row } from '../outline'
 
 const NONE: never[] = []
 
-/** A head without children: the most frequent block by far. */
-export function leaf<Content>(head: Head<Content>, growth: Growth | null): Block<Content> {
-  if (growth === null) return blockOf(head, NONE, NONE, null, null)
-  const across = isAcross(growth)
-  const half = (across ? head.height : head.width) / 2
-  return blockOf(head, NONE, NONE, growth, boxOutline(across ? head.width : head.height, half, half))
+/**
+ * A head without children: the most frequent block by far, so it keeps nothing that follows from its size, and its
+ * outline is made only where a row needs it.
+ */
+export class Leaf<Content> implements Block<Content> {
+  top = 0
+
+  constructor(
+    readonly content: Content,
+    readonly width: number,
+    readonly height: number,
+  ) {}
+
+  get left(): number {
+    return 0
+  }
+  get right(): number {
+    return this.width
+  }
+  get bottom(): number {
+    return this.height
+  }
+  get children(): readonly Block<Content>[] {
+    return NONE
+  }
+  get corners(): readonly number[] {
+    return NONE
+  }
+  get frames(): readonly Frame[] {
+    return NONE
+  }
+  get growth(): null {
+    return null
+  }
+  get outline(): null {
+    return null
+  }
 }
 
 /** Gaps of a level, with the spacing of the map applied. */
@@ -41,8 +72,7 @@ export function grow<Content>(
   // Without enclosures the branches are their own items: most rows of a map are so, and it saves an object for each.
   const plain = head.enclosed.length === 0
   const items = plain ? children : itemsOf(children, indices(head), head.enclosed, growth, gaps.siblings)
-  const outlines = items.map((item) => outlineOf(item, growth))
-  const { row, middle } = placeRow(head, items, outlines, growth, gaps, (i, x, y) => {
+  const { row, middle } = placeRow(head, items, growth, gaps, (i, x, y) => {
     const item = items[i]!
     if ('place' in item) item.place(x, y, { corners, frames })
     else {
@@ -59,12 +89,11 @@ export const indices = ({ children }: Head): number[] => children.map((_, i) => 
 export function placeRow(
   head: { width: number; height: number },
   boxes: readonly Boxed[],
-  outlines: readonly Outline[],
   growth: 'right' | 'left' | 'down' | 'up',
   gaps: Gaps,
   put: (index: number, x: number, y: number) => void,
 ): { row: Row; middle: number } {
-  const row = setRow(outlines, gaps.siblings)
+  const row = setItems(boxes, growth, gaps.siblings)
   const middle = row.positions.at(-1)! / 2
   for (let i = 0; i < boxes.length; i++) {
     const box = boxes[i]!

@@ -2,7 +2,7 @@ import type { LayoutKind } from '../../records/layout'
 import type { Block, Growth, Head } from '../block'
 import { around } from './around'
 import { bothSides } from './both-sides'
-import { gapsAt, grow, leaf } from './grow'
+import { gapsAt, grow, Leaf } from './grow'
 import { indented } from './indented'
 import { alongTime } from './time'
 
@@ -16,9 +16,6 @@ export interface ChildFacts {
 /** How a topic sets its children: the kind of its own, or the growth of the branch around it. */
 export type Setting = LayoutKind | Growth
 
-const growsAlong = (setting: Setting): setting is 'right' | 'left' | 'down' | 'up' =>
-  setting === 'right' || setting === 'left' || setting === 'down' || setting === 'up'
-
 /** Sets the children of a head. `level` counts from the root and decides on the gaps, with the spacing of the map. */
 export function setChildren<Content>(
   head: Head<Content>,
@@ -27,7 +24,7 @@ export function setChildren<Content>(
   spacing: number,
   facts: ChildFacts,
 ): Block<Content> {
-  if (head.children.length === 0) return leaf(head, growsAlong(setting) ? setting : null)
+  if (head.children.length === 0) return new Leaf(head.content, head.width, head.height)
   switch (setting) {
     case 'right':
     case 'left':
