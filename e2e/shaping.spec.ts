@@ -1,5 +1,15 @@
 import { expect, type Page, test } from '@playwright/test'
-import { allSaved, choose, expectNoOverlap, makeMap, middleOf, plantGarden, selectTopic, topic } from './person'
+import {
+  allSaved,
+  choose,
+  expectNoOverlap,
+  makeMap,
+  middleOf,
+  openSection,
+  plantGarden,
+  selectTopic,
+  topic,
+} from './person'
 
 const GARDEN =
   '- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Pick beans\n    - Dwarf\n  - Water\n- Autumn\n  - Leaves\n- Winter'
@@ -133,6 +143,41 @@ test('several topics are selected by a band, enclosed, joined and copied', async
   await page.getByRole('menuitem', { name: 'Regroup', exact: true }).hover()
   await page.getByRole('menuitem', { name: 'Join 2 topics into one' }).click()
   await expect(page.getByRole('treeitem', { name: /Winter\s+Winter/ })).toBeVisible()
+})
+
+test('an enclosure has a look of its own, and topics lead to it from either end', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await choose(page, 'Spring', null, 'Enclose …')
+  await page.getByRole('textbox', { name: 'Title, if it should have one' }).fill('First half')
+  await page.keyboard.press('Enter')
+  const frame = page.locator('[data-enclosure] .enclosure-frame')
+  const open = () => page.getByRole('tree').getByText('First half').click()
+  await open()
+  const dialog = page.getByRole('dialog', { name: 'Enclosure' })
+  await dialog.getByLabel('Line').selectOption('dashed')
+  await dialog.getByLabel('Corners').selectOption('drawn by hand')
+  await dialog.getByRole('textbox', { name: 'Fill' }).fill('#335577')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(frame).toHaveAttribute('fill', '#335577')
+  await expect(frame).toHaveClass(/frame-dashed/)
+
+  await selectTopic(page, 'Prune')
+  await page.keyboard.press('Alt+l')
+  await page.getByRole('combobox').fill('first')
+  await page.getByRole('option', { name: 'First half' }).click()
+  await expect(page.locator('[data-crosslink] .crosslink-line')).toHaveCount(1)
+  await openSection(page, /^Links/)
+  const sheet = page.getByRole('complementary', { name: 'Topic sheet' })
+  await expect(sheet.getByRole('button', { name: 'Enclosure First half' })).toBeVisible()
+  await open()
+  await dialog.getByRole('button', { name: 'Link a topic with it …' }).click()
+  await page.getByRole('combobox').fill('pick')
+  await page.getByRole('option', { name: 'Pick beans' }).click()
+  await expect(page.locator('[data-crosslink] .crosslink-line')).toHaveCount(2)
+  await open()
+  await dialog.getByRole('button', { name: 'Pick beans' }).click()
+  await expect(topic(page, 'Pick beans')).toHaveAttribute('aria-selected', 'true')
+  await allSaved(page)
 })
 
 test('one branch alone, folding to a level, and a filter by words', async ({ page }) => {

@@ -129,7 +129,10 @@ export function mapSnapshot(collection: string, map: string): Promise<MapSnapsho
       files: await selectRecords(client, 'file', collection, 'AND id = ANY($2)', [filesShown]),
       tags: await selectRecords(client, 'tag', collection),
       looks: await selectRecords(client, 'look', collection),
-      enclosures: await selectRecords(client, 'enclosure', collection, 'AND topics && $2', [[...held]]),
+      enclosures: await selectRecords(client, 'enclosure', collection, 'AND (topics && $2 OR id = ANY($3))', [
+        [...held],
+        crosslinks.flatMap(({ toEnclosure }) => toEnclosure ?? []),
+      ]),
       farTopics,
     }
   })
@@ -152,27 +155,46 @@ export function wholeCollection(
 }
 
 export interface Found {
-  kind: 'topic' | 'map'
+  kind: 'topic' | 'map' | 'enclosure'
   id: string
+  /** Where it is: the topic itself, or the first one inside an enclosure. */
+  topic: string | null
   map: string
   mapTitle: string
   text: string
 }
 
-/** Maps and topics whose text contains the words, maps first; at most 40. What lies in the trash is left out. */
+/** Whether a topic, or one above it, lies in the trash. */
+const isBelowTrash = (topic: string) => `EXISTS (
+          WITH RECURSIVE above(parent, trashed) AS (
+            SELECT ${topic}, false
+            UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
+          ) SELECT 1 FROM above WHERE trashed)`
+
+/**
+ * Maps, enclosures and topics whose text or title contains the words, in this order; at most 50. What lies in the trash
+ * is left out.
+ */
 export async function find(collection: string, words: string): Promise<Found[]> {
   const pattern = `%${words.replace(/[\\%_]/g, '\\$&')}%`
   const { rows } = await database().query<Found>(
-    `(SELECT 'map' AS kind, id, id AS map, title AS "mapTitle", title AS text FROM map
+    `(SELECT 'map' AS kind, id, NULL::uuid AS topic, id AS map, title AS "mapTitle", title AS text FROM map
       WHERE collection = $1 AND NOT trashed AND title ILIKE $2 ORDER BY length(title), id LIMIT 10)
      UNION ALL
-     (SELECT 'topic', t.id, t.map, m.title, t.text FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map
+     (SELECT 'enclosure', e.id, t.id, t.map, m.title, e.title
+      FROM enclosure e
+      CROSS JOIN LATERAL (
+        SELECT t.id, t.map FROM unnest(e.topics) WITH ORDINALITY AS inside(id, position)
+        JOIN topic t ON t.collection = $1 AND t.id = inside.id
+        WHERE NOT t.trashed ORDER BY inside.position LIMIT 1) t
+      JOIN map m ON m.collection = $1 AND m.id = t.map
+      WHERE e.collection = $1 AND NOT e.trashed AND NOT m.trashed AND e.title ILIKE $2
+        AND NOT ${isBelowTrash('t.id')}
+      ORDER BY length(e.title), e.id LIMIT 10)
+     UNION ALL
+     (SELECT 'topic', t.id, t.id, t.map, m.title, t.text FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map
       WHERE t.collection = $1 AND NOT t.trashed AND NOT m.trashed AND t.text ILIKE $2
-        AND NOT EXISTS (
-          WITH RECURSIVE above(parent, trashed) AS (
-            SELECT t.parent, false
-            UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
-          ) SELECT 1 FROM above WHERE trashed)
+        AND NOT ${isBelowTrash('t.parent')}
       ORDER BY position(lower($3) IN lower(t.text)), length(t.text), t.id LIMIT 30)`,
     [collection, pattern, words],
   )

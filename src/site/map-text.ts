@@ -1,3 +1,4 @@
+import { enclosureAtEnd, enclosureName } from '../core/network/crosslinks'
 import type { Records } from '../core/records/records'
 import type { TopicRecord } from '../core/records/topic'
 import { TASK_NAMES } from '../core/scene/signs'
@@ -146,6 +147,8 @@ export class MapText {
         : link.toTopic
           ? this.linkTo(link.toTopic)
           : undefined
+      const enclosure = enclosureAtEnd(this.records, link)
+      if (target && enclosure) target.text = enclosureName(this.records, enclosure)
       if (!target) return []
       return map
         ? [
@@ -162,7 +165,9 @@ export class MapText {
       ...out,
       ...incoming.flatMap((link) => {
         const source = this.linkTo(link.from)
-        return source ? [entry('from', source, link.label)] : []
+        const enclosure = enclosureAtEnd(this.records, link)
+        const label = enclosure ? `to ${enclosureName(this.records, enclosure)}` : link.label
+        return source ? [entry('from', source, label)] : []
       }),
     ]
   }

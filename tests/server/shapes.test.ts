@@ -217,6 +217,7 @@ describe('the digest of a collection', () => {
       from: door.id,
       toTopic: spring.id,
       toMap: null,
+      toEnclosure: null,
       label: '',
       drawn: 'quiet',
       trashed: false,

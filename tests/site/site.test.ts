@@ -141,7 +141,9 @@ describe('the published site', () => {
     garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Spring')], title: HOSTILE }, m))
     const [enclosure] = garden.records.enclosuresOf(garden.topic('Spring'))
     const note = `Before **April**. ${HOSTILE}`
-    garden.do((r, m) => changeEnclosure(r, { enclosure: enclosure!.id, title: HOSTILE, note, tone: null }, m))
+    garden.do((r, m) =>
+      changeEnclosure(r, { enclosure: enclosure!.id, title: HOSTILE, note, tone: null, look: null }, m),
+    )
     const files = [...buildSite(garden.records, COLLECTION, [])].flatMap((step) => step.files)
     expect(files.some((one) => 'file' in one && one.file.id === file)).toBe(true)
     const page = site(garden).get('maps/garden.html')!

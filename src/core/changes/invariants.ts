@@ -105,6 +105,7 @@ class Checker {
         this.mustExist('topic', edit.after.from, 'The topic where this link begins')
         this.mustExist('topic', edit.after.toTopic, 'The topic that this link leads to')
         this.mustExist('map', edit.after.toMap, 'The map that this link leads to')
+        this.mustExist('enclosure', edit.after.toEnclosure, 'The enclosure that this link leads to')
         const link = this.records.need('crosslink', edit.id)
         if (link.from === link.toTopic) refuse('invalid', 'A link leads from one topic to another.')
         return

@@ -38,6 +38,7 @@ export function bringBack(records: Records, args: { topic: TopicId }, making: Ma
       from: other.id,
       toTopic: doorway.id,
       toMap: null,
+      toEnclosure: null,
       label: '',
       drawn: 'quiet',
       trashed: false,

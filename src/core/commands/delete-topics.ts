@@ -3,6 +3,7 @@ import type { TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import { isRoot } from '../records/topic'
 import { Draft, type Making, named, type Outcome } from './command'
+import { keepEnclosureLinks } from './crosslinks'
 import { releaseHomeDoorways } from './home-doorways'
 import { headsOnly } from './move-topics'
 
@@ -14,8 +15,9 @@ export function deleteTopics(records: Records, args: { topics: TopicId[] }, maki
   if (heads.some(isRoot)) refuse('root', 'A map keeps its root topic. To remove it, put the whole map into the trash.')
   for (const head of heads) draft.update('topic', head.id, { trashed: true })
   releaseHomeDoorways(draft, heads)
-
   const gone = new Set(heads.map((topic) => topic.id))
+  keepEnclosureLinks(draft, gone)
+
   const first = heads[0]!
   const siblings = first.place.parent ? records.children(first.place.parent) : []
   const at = siblings.findIndex((topic) => topic.id === first.id)

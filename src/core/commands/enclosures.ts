@@ -1,4 +1,5 @@
 import { refuse } from '../changes/problem'
+import type { EnclosureLook } from '../records/enclosure'
 import { EnclosureId, type TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import { Draft, type Making, named, type Outcome } from './command'
@@ -29,6 +30,7 @@ export function encloseTopics(records: Records, args: { topics: TopicId[]; title
     title,
     note: '',
     tone: null,
+    look: null,
     trashed: false,
   })
   return draft.outcome(`Enclose ${heads.length === 1 ? named(first.text) : `${heads.length} branches`}`, args.topics)
@@ -47,15 +49,16 @@ function spanOf(records: Records, topics: readonly TopicId[]): TopicId[] {
   return parent ? between(records, parent, here) : [...topics]
 }
 
-/** Gives an enclosure another title, note or tone. */
+/** Gives an enclosure another title, note, tone or look. */
 export function changeEnclosure(
   records: Records,
-  args: { enclosure: EnclosureId; title: string; note: string; tone: number | null },
+  args: { enclosure: EnclosureId; title: string; note: string; tone: number | null; look: EnclosureLook | null },
   making: Making,
 ): Outcome {
   const draft = new Draft(records, making)
   const enclosure = records.get('enclosure', args.enclosure) ?? refuse('gone', 'This enclosure is gone.')
-  draft.update('enclosure', enclosure.id, { title: args.title.trim(), note: args.note, tone: args.tone })
+  const { note, tone, look } = args
+  draft.update('enclosure', enclosure.id, { title: args.title.trim(), note, tone, look })
   return draft.outcome(args.title.trim() === '' ? 'Change an enclosure' : `Change the enclosure ${named(args.title)}`)
 }
 

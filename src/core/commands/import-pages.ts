@@ -155,6 +155,7 @@ class LinkResolver {
       from: from.id,
       toTopic: to?.id ?? null,
       toMap: map,
+      toEnclosure: null,
       label: '',
       drawn,
       trashed: false,

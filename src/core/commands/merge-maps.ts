@@ -37,8 +37,8 @@ export function mergeMaps(
     if (decision.act === 'join') merge.join(source, decision.into)
     else merge.add(source, decision.below)
   }
-  for (const decision of plan.decisions) merge.carryOver(records.need('topic', decision.source))
   merge.carryEnclosures()
+  for (const decision of plan.decisions) merge.carryOver(records.need('topic', decision.source))
   const titles = plan.sources.map((map) => named(records.need('map', map).title))
   return {
     ...merge.draft.outcome(`Merge ${titles.join(', ')} into ${named(records.need('map', plan.target).title)}`),
@@ -65,6 +65,7 @@ class Merge {
   private readonly lastRank = new Map<TopicId, string | null>()
   /** Notes of target topics as they will be, for several sources that join the same topic. */
   private readonly notes = new Map<TopicId, { id: NoteId; text: string }>()
+  private readonly enclosures = new Map<EnclosureId, EnclosureId>()
   private readonly linked = new Set<string>()
 
   constructor(
@@ -184,12 +185,15 @@ class Merge {
   private carryCrosslinks(source: TopicRecord, topic: TopicId): void {
     for (const link of this.records.crosslinksFrom(source.id)) {
       const toTopic = link.toTopic && (this.went.get(link.toTopic) ?? link.toTopic)
-      const end = `${toTopic ?? link.toMap}`
+      const copied = link.toEnclosure && this.enclosures.get(link.toEnclosure)
+      const toEnclosure = copied ?? (toTopic === link.toTopic ? link.toEnclosure : null)
+      const end = `${toEnclosure ?? toTopic ?? link.toMap}`
       const known = this.records
         .crosslinksFrom(topic)
-        .some((own) => own.toTopic === toTopic && own.toMap === link.toMap)
+        .some((own) => own.toTopic === toTopic && own.toMap === link.toMap && own.toEnclosure === toEnclosure)
       if (known || toTopic === topic || this.seen(`${topic} ${end}`)) continue
-      this.draft.create('crosslink', { ...link, id: this.draft.newId(CrosslinkId), from: topic, toTopic })
+      const id = this.draft.newId(CrosslinkId)
+      this.draft.create('crosslink', { ...link, id, from: topic, toTopic, toEnclosure })
       this.report.crosslinks++
     }
   }
@@ -200,7 +204,9 @@ class Merge {
       for (const enclosure of this.records.enclosuresOf(source)) {
         const topics = enclosure.topics.map((topic) => this.added.get(topic))
         if (enclosure.topics[0] !== source || !topics.every((topic) => topic !== undefined)) continue
-        this.draft.create('enclosure', { ...enclosure, id: this.draft.newId(EnclosureId), topics })
+        const id = this.draft.newId(EnclosureId)
+        this.enclosures.set(enclosure.id, id)
+        this.draft.create('enclosure', { ...enclosure, id, topics })
       }
   }
 

@@ -12,11 +12,17 @@ export interface OutlineLine {
   text: string
 }
 
-/** A topic as one line. */
-const lineOf = (text: string): string => text.replaceAll('\n', BREAK)
+/** The two forms of the text: an indented list, or CommonMark with headings above lists. Both are read alike. */
+export type OutlineForm = 'list' | 'headings'
+
+/** A topic as one line; an empty one is its line break, so that it is seen and not lost. */
+const lineOf = (text: string): string => (text === '' ? BREAK.trim() : text.replaceAll('\n', BREAK))
 
 /** The text of a topic from its line. */
-const textOf = (line: string): string => line.replaceAll(/ ?⏎ ?/g, '\n')
+const textOf = (line: string): string => {
+  const text = line.replaceAll(/ ?⏎ ?/g, '\n')
+  return text.trim() === '' ? '' : text
+}
 
 /** What hangs below a topic in reading order, as lines with the topics that they are. Folded topics are shown. */
 export function linesBelow(records: Records, head: string): (OutlineLine & { topic: TopicId })[] {
@@ -35,23 +41,70 @@ export function linesBelow(records: Records, head: string): (OutlineLine & { top
   return lines
 }
 
-/** Lines as an indented list, two spaces a level, that is also a CommonMark list. */
-export const writeOutlineText = (lines: readonly OutlineLine[]): string =>
-  lines.map(({ level, text }) => `${STEP.repeat(level)}- ${lineOf(text)}`).join('\n')
+/**
+ * Lines as an indented list, two spaces a level, that is also a CommonMark list; or with headings for rows of which a topic
+ * has others below it, at most two levels deep. Linear.
+ */
+export function writeOutlineText(lines: readonly OutlineLine[], form: OutlineForm = 'list'): string {
+  const headings = form === 'headings' ? headingLines(lines) : null
+  let heading = 0
+  return lines
+    .map(({ level, text }, i) => {
+      if (!headings?.has(i)) return `${STEP.repeat(level - heading)}- ${lineOf(text)}`
+      heading = level + 1
+      const gap = i > 0 && !headings.has(i - 1) ? '\n' : ''
+      return `${gap}${'#'.repeat(heading)} ${lineOf(text)}`
+    })
+    .join('\n')
+}
+
+const MOST_HEADINGS = 2
+
+/** Which lines are headings: all of a row of siblings, where the row above is so and one of them has others below it. */
+function headingLines(lines: readonly OutlineLine[]): Set<number> {
+  const parents: number[] = []
+  const parentOf = new Int32Array(lines.length)
+  const deep = new Set<number>()
+  lines.forEach(({ level }, i) => {
+    parents.length = level
+    parentOf[i] = parents.at(-1) ?? -1
+    parents.push(i)
+    if (level > 0) deep.add(parentOf[parentOf[i]!] ?? -1)
+  })
+  const headings = new Set<number>()
+  lines.forEach(({ level }, i) => {
+    const parent = parentOf[i]!
+    if (level < MOST_HEADINGS && deep.has(parent) && (parent < 0 || headings.has(parent))) headings.add(i)
+  })
+  return headings
+}
+
+const HEADING = /^(#{1,6})(?:\s+(.*))?$/
 
 /**
- * Reads an indented list back: every line that is not empty is a topic and hangs on the nearest line above that is
- * indented less. A bullet before the text is dropped. Never fails. Linear.
+ * Reads either form back. A heading hangs on the nearest heading above that is higher. Any other line that is not empty
+ * is a topic too and hangs on the nearest line above that is indented less, or on the heading. A bullet before the text
+ * is dropped. Never fails. Linear.
  */
 export function readOutlineText(text: string): OutlineLine[] {
   const lines: OutlineLine[] = []
+  const headings: number[] = []
   const open: number[] = []
   for (const line of text.split(/\r\n?|\n/)) {
     const words = line.trim()
     if (words === '' || words === '-') continue
     const indent = indentOf(line)
+    const [, hashes, title = ''] = (indent === 0 && HEADING.exec(words)) || []
+    if (hashes) {
+      if (title === '') continue
+      while (headings.length > 0 && headings.at(-1)! >= hashes.length) headings.pop()
+      open.length = 0
+      lines.push({ level: headings.length, text: textOf(title) })
+      headings.push(hashes.length)
+      continue
+    }
     while (open.length > 0 && open.at(-1)! >= indent) open.pop()
-    lines.push({ level: open.length, text: textOf(words.replace(/^[-*+•] +/, '')) })
+    lines.push({ level: headings.length + open.length, text: textOf(words.replace(/^[-*+•] +/, '')) })
     open.push(indent)
   }
   return lines

@@ -1,7 +1,10 @@
 import type { Outline } from './outline'
 
-/** Where children appear, seen from their parent. Indented children stand below it, to the right or, mirrored, left. */
-export type Growth = 'right' | 'left' | 'down' | 'up' | 'indented' | 'indented-left'
+/**
+ * Where children appear, seen from their parent. Indented children stand below it, to the right or, mirrored, left; or
+ * above it, to the right.
+ */
+export type Growth = 'right' | 'left' | 'down' | 'up' | 'indented' | 'indented-left' | 'indented-up'
 
 /** The frame of an enclosure, relative to the upper left corner of the head it was set with. Lengths in px. */
 export interface Frame {

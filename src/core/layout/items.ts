@@ -96,7 +96,7 @@ export function rowOf(items: readonly Item[], growth: Growth, gap: number): { x:
   let bottom = first.top
   return items.map((item) => {
     const at = {
-      x: growth === 'indented' ? first.left - item.left : first.right - item.right,
+      x: growth === 'indented-left' ? first.right - item.right : first.left - item.left,
       y: bottom - item.top,
     }
     bottom += item.bottom - item.top + gap

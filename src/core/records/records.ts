@@ -17,7 +17,12 @@ const INDEXED: {
     note: (topic) => topic.note,
     tag: (topic) => (topic.tags.length > 0 ? topic.tags : null),
   },
-  crosslink: { from: (link) => link.from, toTopic: (link) => link.toTopic, toMap: (link) => link.toMap },
+  crosslink: {
+    from: (link) => link.from,
+    toTopic: (link) => link.toTopic,
+    toMap: (link) => link.toMap,
+    toEnclosure: (link) => link.toEnclosure,
+  },
   weblink: { topic: (link) => link.topic },
   attachment: { topic: (attachment) => attachment.topic, file: (attachment) => attachment.file },
   enclosure: { topic: (enclosure) => enclosure.topics },
@@ -233,6 +238,11 @@ export class Records {
   /** Incoming links of a map as a whole, oldest first. */
   crosslinksToMap(map: string): RecordByKind['crosslink'][] {
     return [...this.referring('crosslink', 'toMap', map)].filter((link) => !link.trashed).sort(byId)
+  }
+
+  /** Incoming links of an enclosure, oldest first. */
+  crosslinksToEnclosure(enclosure: string): RecordByKind['crosslink'][] {
+    return [...this.referring('crosslink', 'toEnclosure', enclosure)].filter((link) => !link.trashed).sort(byId)
   }
 
   weblinks(topic: string): RecordByKind['weblink'][] {

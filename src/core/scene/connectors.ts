@@ -114,7 +114,7 @@ function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLa
     case 'up':
       return beam(parent, children, growth === 'up')
     default:
-      return stem(parent, children, growth === 'indented-left')
+      return stem(parent, children, growth)
   }
 }
 
@@ -215,13 +215,14 @@ function beam(parent: TopicBox, children: readonly TopicBox[], up: boolean): Lin
   }
 }
 
-/** A stem that runs down from the parent beside its indented children. */
-function stem(parent: TopicBox, children: readonly TopicBox[], mirrored: boolean): Lines {
+/** A stem that runs from the parent beside its indented children, down or up. */
+function stem(parent: TopicBox, children: readonly TopicBox[], growth: Growth | null): Lines {
+  const mirrored = growth === 'indented-left'
   const x = mirrored ? parent.x + parent.width - SPACING.indent / 2 : parent.x + SPACING.indent / 2
-  const last = children.reduce((lowest, child) => Math.max(lowest, middleY(child)), 0)
-  const bottom = Math.max(last, ...children.map(middleY))
+  const up = growth === 'indented-up'
+  const farthest = children.map(middleY).reduce((far, y) => (up ? Math.min(far, y) : Math.max(far, y)))
   return {
-    trunk: `M${px(x)} ${px(parent.y + parent.height)}V${px(bottom)}`,
+    trunk: `M${px(x)} ${px(up ? parent.y : parent.y + parent.height)}V${px(farthest)}`,
     ticks: children.map((child) => ({
       child,
       path: `M${px(x)} ${px(middleY(child))}H${px(mirrored ? child.x + child.width : child.x)}`,

@@ -1,4 +1,4 @@
-import { type Bounds, boundsOf, type TopicBox } from '../layout/boxes'
+import { type Bounds, boundsOf, type MapLayout } from '../layout/boxes'
 import type { CrosslinkRecord } from '../records/crosslink'
 import { type Drawing, drawing, px } from './drawing'
 
@@ -15,8 +15,15 @@ interface Point {
 
 const ARROW = 7
 
-/** A cross-link as a curve from the edge of one box to the edge of another, with a small head at its far end. */
-export function crosslinkLine(link: CrosslinkRecord, from: TopicBox, to: TopicBox): CrosslinkLine {
+/**
+ * A cross-link as a curve from the edge of one box to that of another, or to the frame of an enclosure, with a small head
+ * at its far end; null where an end is not shown.
+ */
+export function crosslinkLine(link: CrosslinkRecord, layout: MapLayout): CrosslinkLine | null {
+  const from = layout.byTopic.get(link.from)
+  const frame = link.toEnclosure && layout.enclosures.find(({ enclosure }) => enclosure === link.toEnclosure)
+  const to = frame || layout.byTopic.get(link.toTopic ?? '')
+  if (!from || !to) return null
   const [start, end] = nearestEdges(from, to)
   const bend = Math.min(120, 30 + Math.abs(end.y - start.y) / 3)
   const c1 = { x: start.x + start.out * bend, y: start.y }
@@ -40,8 +47,8 @@ const label = (text: string, at: Point) =>
   drawing('text', { x: px(at.x), y: px(at.y - 4), class: 'crosslink-label', 'text-anchor': 'middle' }, [text])
 
 /** The pair of upright edges that lie nearest to one another; `out` points away from the box. */
-function nearestEdges(from: TopicBox, to: TopicBox): [Point & { out: number }, Point & { out: number }] {
-  const edges = (box: TopicBox) => [
+function nearestEdges(from: Bounds, to: Bounds): [Point & { out: number }, Point & { out: number }] {
+  const edges = (box: Bounds) => [
     { x: box.x, y: box.y + box.height / 2, out: -1 },
     { x: box.x + box.width, y: box.y + box.height / 2, out: 1 },
   ]

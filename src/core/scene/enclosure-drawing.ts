@@ -6,20 +6,23 @@ import { noteBeginning } from '../text/note-beginning'
 import { type Drawing, drawing, px } from './drawing'
 import { placedPath } from './path'
 import { SIGN_PATHS } from './signs'
+import { sketched } from './sketch'
+
+function frame({ x, y, width, height }: EnclosureBox, { id, look }: EnclosureRecord): Drawing {
+  const { fill, line = 'thin', corners = 'round' } = look ?? {}
+  const attributes = { class: `enclosure-frame frame-${line}`, ...(fill ? { fill } : {}) }
+  if (corners === 'sketch') {
+    const path = `M${px(x)} ${px(y)}H${px(x + width)}V${px(y + height)}H${px(x)}Z`
+    return drawing('path', { d: sketched(path, id), ...attributes })
+  }
+  const size = { x: px(x), y: px(y), width: px(width), height: px(height) }
+  return drawing('rect', { ...size, rx: corners === 'round' ? 6 : 0, ...attributes })
+}
 
 /** The frame around a branch or several topics, with its title and the sign of its note in the upper left corner. */
 export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Drawing {
   const hue = enclosure.tone ?? box.hue
-  const parts = [
-    drawing('rect', {
-      x: px(box.x),
-      y: px(box.y),
-      width: px(box.width),
-      height: px(box.height),
-      rx: 6,
-      class: 'enclosure-frame',
-    }),
-  ]
+  const parts = [frame(box, enclosure)]
   if (enclosure.title !== '')
     parts.push(
       drawing('text', { x: px(box.x + 8), y: px(box.y + ENCLOSURE_TITLE.height - 5), class: 'enclosure-title' }, [

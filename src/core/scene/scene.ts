@@ -34,9 +34,9 @@ export function buildScene(
   const layout = layouter.layout(only)
   const crosslinks: CrosslinkLine[] = []
   for (const link of records.all('crosslink')) {
-    const from = link.trashed ? undefined : layout.byTopic.get(link.from)
-    const to = from && link.toTopic ? layout.byTopic.get(link.toTopic) : undefined
-    if (from && to && !crosslinkIsQuiet(records, link)) crosslinks.push(crosslinkLine(link, from, to))
+    if (link.trashed || crosslinkIsQuiet(records, link)) continue
+    const line = crosslinkLine(link, layout)
+    if (line) crosslinks.push(line)
   }
   crosslinks.sort((a, b) => (a.link.id < b.link.id ? -1 : 1))
   const { x, y, width, height } = boundsOf([

@@ -31,6 +31,7 @@ function wantReferences(wanted: Wanted, { kind, id, after }: Edit): void {
   want(wanted, 'topic', fields.from)
   want(wanted, 'topic', fields.toTopic)
   want(wanted, 'map', fields.toMap)
+  want(wanted, 'enclosure', fields.toEnclosure)
   want(wanted, 'topic', fields.topic)
   want(wanted, 'file', fields.file)
   const picture = (fields.picture ?? {}) as Record<string, unknown>

@@ -5,17 +5,15 @@ import {
   Group,
   Kbd,
   Modal,
-  NativeSelect,
   SegmentedControl,
   Stack,
   Table,
   Text,
-  Textarea,
   TextInput,
 } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
-import { addCrosslink } from '../../core/commands/crosslinks'
+import { addCrosslink, type LinkTarget } from '../../core/commands/crosslinks'
 import { removeTemplate } from '../../core/commands/save-template'
 import { insertTemplate } from '../../core/commands/use-template'
 import type { Drawn } from '../../core/records/crosslink'
@@ -26,7 +24,8 @@ import type { Situation } from '../workspace/act'
 import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
-import { type Doable, FindDialog } from './FindDialog'
+import { EnclosureDialog } from './EnclosureDialog'
+import { type Doable, FindDialog, type Found, topicOfFound } from './FindDialog'
 
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
@@ -54,7 +53,7 @@ export function Dialogs() {
           onClose={close}
           onTake={(found) => {
             close()
-            workspace.go(active, found.map, found.kind === 'topic' ? found.id : null)
+            workspace.go(active, found.map, topicOfFound(found))
           }}
         />
       )
@@ -101,7 +100,7 @@ export function Dialogs() {
         </Suspense>
       )
     case 'enclosure':
-      return <EnclosureDialog asked={dialog} onClose={close} />
+      return <EnclosureDialog enclosure={dialog.enclosure} onClose={close} />
     case 'ask':
       return <AskDialog key={dialog.title} asked={dialog} onClose={close} />
     case 'keys':
@@ -109,6 +108,11 @@ export function Dialogs() {
     default:
       return null
   }
+}
+
+function targetOf(found: Found): LinkTarget {
+  if (found.kind === 'topic') return { topic: found.id }
+  return found.kind === 'map' ? { map: found.id } : { enclosure: found.id }
 }
 
 function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
@@ -123,7 +127,7 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
       onClose={onClose}
       onTake={(found) => {
         onClose()
-        const to = found.kind === 'topic' ? { topic: found.id } : { map: found.id }
+        const to = targetOf(found)
         session.run((records, making) => addCrosslink(records, { from, to, drawn }, making))
       }}
       footer={
@@ -194,58 +198,6 @@ function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void })
           </Group>
         ))}
       </Stack>
-    </Modal>
-  )
-}
-
-const TONES = ['Water', 'Clay', 'Moss', 'Heather', 'Straw', 'Fen', 'Cranberry', 'Slate']
-
-function EnclosureDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'enclosure' }>; onClose(): void }) {
-  const [tone, setTone] = useState(asked.tone === null ? '' : String(asked.tone))
-  return (
-    <Modal opened onClose={onClose} title="Enclosure" transitionProps={{ duration: 0 }}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          onClose()
-          const form = new FormData(event.currentTarget)
-          // A form hands lines over with the ends that the web prescribes.
-          const note = String(form.get('note') ?? '').replaceAll('\r\n', '\n')
-          asked.take(String(form.get('title') ?? ''), note, tone === '' ? null : Number(tone))
-        }}
-      >
-        <Stack>
-          <TextInput name="title" label="Title" defaultValue={asked.title} maxLength={500} data-autofocus />
-          <Textarea
-            name="note"
-            label="Note"
-            description="CommonMark, as in the notes of topics"
-            defaultValue={asked.note}
-            autosize
-            minRows={3}
-            maxRows={12}
-          />
-          <NativeSelect
-            label="Tone"
-            value={tone}
-            onChange={(event) => setTone(event.currentTarget.value)}
-            data={[{ value: '', label: 'As the branch' }, ...TONES.map((label, i) => ({ value: String(i), label }))]}
-          />
-          <Group justify="space-between">
-            <Button
-              variant="subtle"
-              color="ember"
-              onClick={() => {
-                onClose()
-                asked.remove()
-              }}
-            >
-              Remove the enclosure
-            </Button>
-            <Button type="submit">Keep</Button>
-          </Group>
-        </Stack>
-      </form>
     </Modal>
   )
 }

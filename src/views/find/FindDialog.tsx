@@ -1,10 +1,10 @@
 import { Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { IconMap2, IconPlayerPlay, IconSearch } from '@tabler/icons-react'
+import { IconFrame, IconMap2, IconPlayerPlay, IconSearch } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
 import { z } from 'zod'
-import { MapId, TopicId } from '../../core/records/ids'
+import { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import { ask } from '../app/api'
 import styles from './find.module.css'
 
@@ -12,6 +12,14 @@ const Found = z.array(
   z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('topic'), id: TopicId, map: MapId, mapTitle: z.string(), text: z.string() }),
     z.object({ kind: z.literal('map'), id: MapId, map: MapId, mapTitle: z.string(), text: z.string() }),
+    z.object({
+      kind: z.literal('enclosure'),
+      id: EnclosureId,
+      topic: TopicId,
+      map: MapId,
+      mapTitle: z.string(),
+      text: z.string(),
+    }),
   ]),
 )
 export type Found = z.infer<typeof Found>[number]
@@ -36,13 +44,18 @@ function named(doable: readonly Doable[], words: string): Offered[] {
     .map((act) => ({ kind: 'do', doable: act }))
 }
 
-/** Finds topics and maps of the collection by typing; Enter or a click takes one. */
+/** The topic at which something that was found stands; null for a map as a whole. */
+export const topicOfFound = (found: Found): TopicId | null =>
+  found.kind === 'map' ? null : found.kind === 'topic' ? found.id : found.topic
+
+/** Finds topics, enclosures and maps of the collection by typing; Enter or a click takes one. */
 export function FindDialog({
   collection,
   title,
   footer,
   exclude,
   doable = [],
+  kinds,
   onTake,
   onClose,
 }: {
@@ -52,6 +65,8 @@ export function FindDialog({
   exclude?: string
   /** What can be done by its name, offered before what is found. */
   doable?: readonly Doable[]
+  /** What may be taken; anything without it. */
+  kinds?: readonly Found['kind'][]
   onTake(found: Found): void
   onClose(): void
 }) {
@@ -64,7 +79,8 @@ export function FindDialog({
     enabled: asked !== '',
     placeholderData: (before) => before,
   })
-  const rows: Offered[] = asked === '' ? [] : [...named(doable, asked), ...data.filter((found) => found.id !== exclude)]
+  const taken = data.filter((found) => found.id !== exclude && (kinds?.includes(found.kind) ?? true))
+  const rows: Offered[] = asked === '' ? [] : [...named(doable, asked), ...taken]
   const take = (row: Offered) => {
     if (row.kind !== 'do') return onTake(row)
     onClose()
@@ -76,7 +92,7 @@ export function FindDialog({
       <TextInput
         data-autofocus
         leftSection={<IconSearch size={16} />}
-        placeholder="Type a few letters of a topic or a map"
+        placeholder="Type a few letters of a topic, an enclosure or a map"
         aria-label={title}
         role="combobox"
         aria-expanded={rows.length > 0}
@@ -108,9 +124,12 @@ export function FindDialog({
             onMouseMove={() => setAt(i)}
           >
             {found.kind === 'map' && <IconMap2 size={16} aria-label="Map" />}
+            {found.kind === 'enclosure' && <IconFrame size={16} aria-label="Enclosure" />}
             {found.kind === 'do' && <IconPlayerPlay size={16} aria-label="Do" />}
             <span className={styles.text}>{found.kind === 'do' ? found.doable.name : found.text || 'Untitled'}</span>
-            {found.kind === 'topic' && <span className={styles.where}>in {found.mapTitle}</span>}
+            {(found.kind === 'topic' || found.kind === 'enclosure') && (
+              <span className={styles.where}>in {found.mapTitle}</span>
+            )}
           </UnstyledButton>
         ))}
       </ul>

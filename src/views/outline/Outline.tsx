@@ -3,6 +3,7 @@ import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-reac
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { foldTopics } from '../../core/commands/fold-topics'
+import type { OutlineForm } from '../../core/formats/outline-text'
 import type { TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
@@ -49,24 +50,39 @@ function rowsOf(records: Records, map: string, only: TopicId | null): Row[] {
 // The text editor is larger than the rest of the outline.
 const OutlineText = lazy(() => import('./OutlineText'))
 
+const FORMS: readonly [OutlineForm | null, name: string, title: string][] = [
+  [null, 'List', 'Topic by topic, with the same keys as on the map'],
+  ['list', 'Text', 'To write in: an indented list'],
+  ['headings', 'CommonMark', 'To write in: headings and lists'],
+]
+
 /** The face *Outline*: the map as an indented list, or as text to write in. */
 export function Outline({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const head = pane.only ?? session.records.root(pane.map)?.id
-  const choose = (asText: boolean) => workspace.outlineAsText(index, asText)
   return (
     <div className={styles.frame}>
       <fieldset className={styles.choice} aria-label="Outline as">
-        <button type="button" aria-pressed={!pane.asText} onClick={() => choose(false)}>
-          List
-        </button>
-        <button type="button" aria-pressed={pane.asText} onClick={() => choose(true)}>
-          Text
-        </button>
+        {FORMS.map(([form, name, title]) => (
+          <button
+            key={name}
+            type="button"
+            title={title}
+            aria-pressed={pane.written === form}
+            onClick={() => workspace.writeOutline(index, form)}
+          >
+            {name}
+          </button>
+        ))}
       </fieldset>
-      {pane.asText && head ? (
+      {pane.written && head ? (
         <Suspense fallback={<Loader aria-label="Opening the text" />}>
-          <OutlineText key={head} head={head} title={session.nameOf(head)?.text ?? ''} />
+          <OutlineText
+            key={`${head} ${pane.written}`}
+            head={head}
+            form={pane.written}
+            title={session.nameOf(head)?.text ?? ''}
+          />
         </Suspense>
       ) : (
         <OutlineList pane={pane} index={index} />

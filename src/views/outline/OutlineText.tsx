@@ -1,10 +1,10 @@
 import { defaultKeymap, indentWithTab } from '@codemirror/commands'
 import { indentUnit } from '@codemirror/language'
 import { Annotation, EditorState } from '@codemirror/state'
-import { EditorView, highlightActiveLine, keymap } from '@codemirror/view'
+import { Decoration, EditorView, highlightActiveLine, keymap, MatchDecorator, ViewPlugin } from '@codemirror/view'
 import { useEffect, useRef } from 'react'
 import { rewriteOutline } from '../../core/commands/rewrite-outline'
-import { linesBelow, readOutlineText, writeOutlineText } from '../../core/formats/outline-text'
+import { linesBelow, type OutlineForm, readOutlineText, writeOutlineText } from '../../core/formats/outline-text'
 import type { TopicId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import styles from './outline.module.css'
@@ -13,15 +13,45 @@ import styles from './outline.module.css'
 const WRITE_AFTER_MS = 350
 const fromRecords = Annotation.define<boolean>()
 
-/** Enter goes on with another item on the same level. */
+/** Enter goes on with another item or heading on the same level. */
 function newItem(view: EditorView): boolean {
   const { state } = view
   const { from, to } = state.selection.main
-  const indent = /^[ \t]*(?:[-*+•] +)?/.exec(state.doc.lineAt(from).text)?.[0] ?? ''
+  const indent = /^(?:#{1,6} +|[ \t]*(?:[-*+•] +)?)/.exec(state.doc.lineAt(from).text)?.[0] ?? ''
   const insert = `\n${indent.trim() === '' ? indent : indent.replace(/[*+•]/, '-')}`
   view.dispatch({ changes: { from, to, insert }, selection: { anchor: from + insert.length }, scrollIntoView: true })
   return true
 }
+
+const HEADING = /^#{1,6}(?= |$)/gm
+const headings = new MatchDecorator({ regexp: /^#{1,6} .*$/gm, decoration: Decoration.mark({ class: 'cm-heading' }) })
+
+/** Headings stand out as such. */
+const showHeadings = ViewPlugin.define(
+  (view) => ({
+    decorations: headings.createDeco(view),
+    update(update) {
+      this.decorations = headings.updateDeco(update, this.decorations)
+    },
+  }),
+  { decorations: (plugin) => plugin.decorations },
+)
+
+/** Tab and Shift+Tab on headings: a level down or up. */
+const stepHeading =
+  (deeper: boolean) =>
+  (view: EditorView): boolean => {
+    const { doc, selection } = view.state
+    const [first, last] = [doc.lineAt(selection.main.from), doc.lineAt(selection.main.to)]
+    const changes = [...doc.sliceString(first.from, last.to).matchAll(HEADING)].flatMap(({ index, 0: { length } }) => {
+      const from = first.from + index
+      if (deeper) return length < 6 ? { from, insert: '#' } : []
+      return length > 1 ? { from, to: from + 1 } : []
+    })
+    if (changes.length === 0) return first.number === last.number && /^#{1,6}(?: |$)/.test(first.text)
+    view.dispatch({ changes })
+    return true
+  }
 
 const sameLines = (a: string, b: string): boolean =>
   writeOutlineText(readOutlineText(a)) === writeOutlineText(readOutlineText(b))
@@ -30,12 +60,12 @@ const sameLines = (a: string, b: string): boolean =>
  * What hangs below a topic as plain text, to be written, moved and indented line by line. Both ways live: lines become
  * topics a moment after the last key, and what happens on the map appears here.
  */
-export default function OutlineText({ head, title }: { head: TopicId; title: string }) {
+export default function OutlineText({ head, form, title }: { head: TopicId; form: OutlineForm; title: string }) {
   const session = useSession()
   const host = useRef<HTMLDivElement>(null)
   const editor = useRef<EditorView | null>(null)
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
-  const written = writeOutlineText(linesBelow(session.records, head))
+  const written = writeOutlineText(linesBelow(session.records, head), form)
 
   const write = useRef(() => {})
   write.current = () => {
@@ -63,11 +93,13 @@ export default function OutlineText({ head, title }: { head: TopicId; title: str
           indentUnit.of('  '),
           EditorView.lineWrapping,
           highlightActiveLine(),
+          showHeadings,
           EditorView.contentAttributes.of({ 'aria-label': `Outline of ${title} as text` }),
           keymap.of([
             { key: 'Enter', run: newItem },
             { key: 'Mod-z', run: undo('undo'), preventDefault: true },
             { key: 'Mod-Shift-z', run: undo('redo'), preventDefault: true },
+            { key: 'Tab', run: stepHeading(true), shift: stepHeading(false) },
             indentWithTab,
             ...defaultKeymap,
           ]),
@@ -86,7 +118,7 @@ export default function OutlineText({ head, title }: { head: TopicId; title: str
       view.destroy()
       editor.current = null
     }
-  }, [session, head, title])
+  }, [session, head, form, title])
 
   // What others do, an undo, or the map beside it: only the part that differs is replaced, so that the cursor stays.
   useEffect(() => {

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, Menu, Stack, Text } from '@mantine/core'
-import { IconArrowLeft, IconArrowRight, IconDots, IconLink, IconMap2 } from '@tabler/icons-react'
+import { IconArrowLeft, IconArrowRight, IconDots, IconFrame, IconLink, IconMap2 } from '@tabler/icons-react'
 import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
+import { enclosureAtEnd, enclosureName } from '../../core/network/crosslinks'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { isRoot, type TopicRecord } from '../../core/records/topic'
@@ -70,7 +71,9 @@ function CrosslinkEntry({
   const far = direction === 'out' ? link.toTopic : link.from
   const name = far ? session.nameOf(far) : null
   const map = (name?.map ?? link.toMap) as MapId
-  const text = far ? (name?.text ?? 'a topic') : session.titleOf(map)
+  const enclosure = enclosureAtEnd(session.records, link)
+  const led = direction === 'out' && enclosure ? enclosureName(session.records, enclosure) : name?.text
+  const text = far ? (led ?? 'a topic') : session.titleOf(map)
   const elsewhere = map !== from.place.map
   return (
     <li>
@@ -84,7 +87,11 @@ function CrosslinkEntry({
         className={`${styles.jump} ${styles.grow}`}
         onClick={() => workspace.go(pane, map, (far as TopicId | null) ?? null)}
       >
-        {!far && <IconMap2 size={14} aria-label="Map" />} {text || 'Untitled'}
+        {!far && <IconMap2 size={14} aria-label="Map" />}
+        {direction === 'out' && enclosure && <IconFrame size={14} aria-label="Enclosure" />} {text || 'Untitled'}
+        {direction === 'in' && enclosure && (
+          <span className={styles.where}> to {enclosureName(session.records, enclosure)}</span>
+        )}
         {elsewhere && far && <span className={styles.where}> in {session.titleOf(map)}</span>}
       </button>
       {session.mayEdit && (

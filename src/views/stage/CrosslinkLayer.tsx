@@ -24,12 +24,9 @@ export function CrosslinkLayer({
   const [asked, setAsked] = useState<{ line: CrosslinkLine; x: number; y: number } | null>(null)
   const passing: CrosslinkLine[] = []
   for (const id of selected) {
-    const box = layout.byTopic.get(id)
-    if (!box) continue
     for (const link of [...session.records.crosslinksFrom(id), ...session.records.crosslinksTo(id)]) {
-      const from = layout.byTopic.get(link.from)
-      const to = layout.byTopic.get(link.toTopic ?? '')
-      if (from && to && link.drawn !== 'line') passing.push(crosslinkLine(link, from, to))
+      const line = link.drawn === 'line' ? null : crosslinkLine(link, layout)
+      if (line) passing.push(line)
     }
   }
   return (

@@ -128,6 +128,7 @@ export class HeldState {
       .map((end) => this.records.get('topic', end)?.place.map)
       .filter((map) => map !== undefined && this.openMaps.has(map))
     const unknown = ends.some((end) => !this.records.get('topic', end) && !this.farTopics.has(end))
-    if (unknown) for (const map of near) incomplete.add(map!)
+    const unheard = link.toEnclosure !== null && !this.records.get('enclosure', link.toEnclosure)
+    if (unknown || unheard) for (const map of near) incomplete.add(map!)
   }
 }

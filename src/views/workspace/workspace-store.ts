@@ -1,6 +1,7 @@
 import { useSyncExternalStore } from 'react'
 import { create } from 'zustand'
-import type { MapId, TopicId } from '../../core/records/ids'
+import type { OutlineForm } from '../../core/formats/outline-text'
+import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
 import { Calm } from '../app/calm'
 
@@ -15,8 +16,8 @@ export interface Pane {
   editing: { topic: TopicId; text: string | null } | null
   /** The branch that is shown alone; null shows the whole map. */
   only: TopicId | null
-  /** Whether the outline is shown as text. */
-  asText: boolean
+  /** The form in which the outline is written in as text; null shows it as a list of topics. */
+  written: OutlineForm | null
   /** What stands out while the rest fades; null shows everything alike. */
   filter: Filter | null
   /** Asks the stage to bring something into view: a topic, or with it its branch, all of the map, or as much as can be read; the number tells one request from the next. */
@@ -32,14 +33,7 @@ export type Dialog =
   | { kind: 'template'; topic: TopicId }
   /** A new badge for topics, or, with an index, another one in the place of a badge. */
   | { kind: 'badge'; topics: readonly TopicId[]; index: number | null }
-  | {
-      kind: 'enclosure'
-      title: string
-      note: string
-      tone: number | null
-      take(title: string, note: string, tone: number | null): void
-      remove(): void
-    }
+  | { kind: 'enclosure'; enclosure: EnclosureId }
   /** Asks for one line of text. An empty answer is handed on too. */
   | {
       kind: 'ask'
@@ -82,7 +76,7 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   selected: topic ? [topic] : [],
   editing: null,
   only: null,
-  asText: false,
+  written: null,
   filter: null,
   show: { what: topic ?? 'start', branch: false, request: ++requests },
 })
@@ -146,8 +140,8 @@ export const workspace = {
       show: { what: only ?? before ?? 'all', branch: false, request: ++requests },
     })
   },
-  outlineAsText(index: number, asText: boolean): void {
-    changePane(index, { asText, editing: null })
+  writeOutline(index: number, written: OutlineForm | null): void {
+    changePane(index, { written, editing: null })
   },
   filter(index: number, filter: Filter | null): void {
     changePane(index, { filter })

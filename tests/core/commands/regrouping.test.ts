@@ -183,9 +183,18 @@ describe('enclosures', () => {
     expect(refusal(() => enclose([spring!, summer!]))).toBe('This enclosure would cross another one.')
     expect(refusal(() => enclose([spring!, garden.topic('Dwarf')]))).toContain('hang on the same topic')
     garden.do((records, making) =>
-      changeEnclosure(records, { enclosure: seasons!.id, title: 'Year', note: 'All of it.', tone: 3 }, making),
+      changeEnclosure(
+        records,
+        { enclosure: seasons!.id, title: 'Year', note: 'All of it.', tone: 3, look: { line: 'dashed' } },
+        making,
+      ),
     )
-    expect(garden.records.need('enclosure', seasons!.id)).toMatchObject({ title: 'Year', note: 'All of it.', tone: 3 })
+    expect(garden.records.need('enclosure', seasons!.id)).toMatchObject({
+      title: 'Year',
+      note: 'All of it.',
+      tone: 3,
+      look: { line: 'dashed' },
+    })
     garden.do((records, making) => removeEnclosure(records, { enclosure: seasons!.id }, making))
     expect(garden.records.enclosuresOf(spring!)).toEqual([])
   })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { rewriteOutline } from '../../../src/core/commands/rewrite-outline'
+import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { linesBelow, readOutlineText, writeOutlineText } from '../../../src/core/formats/outline-text'
@@ -26,6 +27,48 @@ describe('an outline written as text', () => {
       { level: 1, text: 'Three' },
       { level: 0, text: 'Four' },
     ])
+  })
+
+  test('is CommonMark with headings where rows have others below them, and is read alike', () => {
+    const garden = planted()
+    const lines = linesBelow(garden.records, garden.topic('Garden'))
+    const text = '# Spring\n\n- Sow peas\n- Prune\n\n# Summer\n\n- Pick beans\n  - Dwarf\n\n# Autumn'
+    expect(writeOutlineText(lines, 'headings')).not.toBe(text)
+    expect(writeOutlineText(lines, 'headings')).toBe(
+      '# Spring\n- Sow peas\n- Prune\n\n# Summer\n## Pick beans\n- Dwarf\n\n# Autumn',
+    )
+    expect(rewrite(garden, text).change.edits).toEqual([])
+    const spring = garden.topic('Spring')
+    rewrite(garden, '# Summer\n## Spring\nPrune\n### Late\n- Peas')
+    expect(garden.topic('Spring')).toBe(spring)
+    expect(textOf(garden)).toBe('- Summer\n  - Spring\n    - Prune\n    - Late\n      - Peas')
+  })
+
+  test('in either form says the same, whatever the tree and its texts', () => {
+    const text = fc.oneof(fc.constantFrom('', 'Peas', '# x', '- y', '#', 'a\nb', '1. z', '> q'), fc.string())
+    const tree = fc.array(fc.tuple(fc.nat(8), text), { maxLength: 30 }).map((rows) => {
+      let last = -1
+      return rows.map(([level, words]) => {
+        last = Math.min(level, last + 1)
+        return { level: last, text: words.replaceAll(/\s+/g, ' ').replaceAll('⏎', '').trim() }
+      })
+    })
+    fc.assert(
+      fc.property(tree, (lines) => {
+        expect(readOutlineText(writeOutlineText(lines, 'list'))).toEqual(lines)
+        expect(readOutlineText(writeOutlineText(lines, 'headings'))).toEqual(lines)
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  test('keeps topics without a text', () => {
+    const garden = planted()
+    const peas = garden.topic('Sow peas')
+    garden.do((records, making) => setText(records, { topic: peas, text: '' }, making))
+    expect(textOf(garden)).toContain('  - ⏎\n')
+    rewrite(garden, textOf(garden).replace('Autumn', 'Winter'))
+    expect(garden.records.need('topic', peas)).toMatchObject({ text: '', trashed: false })
   })
 
   test('that was not changed makes no edit', () => {

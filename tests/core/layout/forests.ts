@@ -109,6 +109,7 @@ export function enclose(records: Records, count: number, chosen: readonly [numbe
       title,
       note: n % 3 ? '' : 'A note',
       tone: null,
+      look: null,
       trashed: false,
     })
   })

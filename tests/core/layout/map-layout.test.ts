@@ -164,6 +164,15 @@ describe('the kinds of layout', () => {
     )
   })
 
+  test('bottom up: what hangs on the first row stands above it, indented, and reads from top to bottom', () => {
+    const records = recordsOf(shape('up'), [plain, plain, { ...plain, parent: 1 }, { ...plain, parent: 1 }])
+    const [root, first, above, nearer] = [0, 1, 2, 3].map((i) => boxOf(records, i))
+    expect([above!.y, nearer!.y, first!.y, root!.y]).toEqual(
+      [above!.y, nearer!.y, first!.y, root!.y].sort((a, b) => a - b),
+    )
+    for (const box of [above!, nearer!]) expect(box.x).toBe(first!.x + 24)
+  })
+
   test('along time: in the order of days, further apart the more days lie between, undated ones at the end', () => {
     const days = [0, 10, 100, null]
     const records = recordsOf(shape('time'), [plain, ...days.map((day) => ({ ...plain, day }))])

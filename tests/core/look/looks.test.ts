@@ -53,6 +53,24 @@ describe('contrast', () => {
     )
   })
 
+  test('ink can be read on the fill of an enclosure, whatever tone was picked', () => {
+    const mixed = (over: string, under: string) => {
+      const channel = (tone: string, at: number) => Number.parseInt(tone.slice(at, at + 2), 16)
+      const parts = [1, 3, 5].map((at) => Math.round(channel(over, at) * 0.22 + channel(under, at) * 0.78))
+      return `#${parts.map((part) => part.toString(16).padStart(2, '0')).join('')}`
+    }
+    fc.assert(
+      fc.property(colour, (fill) => {
+        for (const [ink, paper] of [
+          ['#1d2a33', '#fbfaf6'],
+          ['#e8e6de', '#161b1e'],
+        ] as const)
+          expect(contrast(ink, mixed(fill, paper))).toBeGreaterThanOrEqual(LEAST_CONTRAST)
+      }),
+      { numRuns: 300, examples: [['#000000'], ['#ffffff']] },
+    )
+  })
+
   test.each(HueFamily.options)(
     'the hues of %s can be read on their wash and seen on paper, in light and dark',
     (family) => {

@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest'
 import { addCrosslink } from '../../../src/core/commands/crosslinks'
-import { encloseTopics } from '../../../src/core/commands/enclosures'
+import { changeEnclosure, encloseTopics } from '../../../src/core/commands/enclosures'
 import { foldTopics } from '../../../src/core/commands/fold-topics'
 import { setMapLayout } from '../../../src/core/commands/layouts'
 import { setDates } from '../../../src/core/commands/set-dates'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
+import type { EnclosureLook } from '../../../src/core/records/enclosure'
 import type { MapId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { type Drawing, drawing, px, toMarkup } from '../../../src/core/scene/drawing'
@@ -174,5 +175,21 @@ describe('cross-links and enclosures', () => {
       '&lt;b&gt;',
     ])
     for (const { box } of enclosures) expect(box.x).toBeGreaterThan(bounds.x)
+  })
+
+  test('a frame shows the look that was picked for it', () => {
+    const made = planted()
+    const { garden } = made
+    garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Spring')], title: 'Early' }, m))
+    const { id } = garden.records.enclosuresOf(garden.topic('Spring'))[0]!
+    const drawn = (look: EnclosureLook | null) => {
+      garden.do((r, m) => changeEnclosure(r, { enclosure: id, title: 'Early', note: '', tone: null, look }, m))
+      return toMarkup(sceneOf(made).enclosures[0]!.drawing)
+    }
+    expect(drawn(null)).toMatch(/<rect [^>]*rx="6" class="enclosure-frame frame-thin"\/>/)
+    expect(drawn({ fill: '#112233', line: 'dashed', corners: 'square' })).toMatch(
+      /<rect [^>]*rx="0" class="enclosure-frame frame-dashed" fill="#112233"\/>/,
+    )
+    expect(drawn({ corners: 'sketch' })).toContain('<path d="M')
   })
 })

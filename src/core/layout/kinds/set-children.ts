@@ -33,7 +33,8 @@ export function setChildren<Content>(
       return grow(head, setting, gapsAt(level, setting, spacing))
     case 'indented':
     case 'indented-left':
-      return indented(head, setting === 'indented-left', gapsAt(Math.max(level, 1), setting, spacing))
+    case 'indented-up':
+      return indented(head, setting, gapsAt(Math.max(level, 1), setting, spacing))
     case 'both':
       return bothSides(head, facts.isLeft, gapsAt(level, 'right', spacing))
     case 'around':
@@ -57,10 +58,11 @@ export const isFlanked = (setting: Setting, growth: Growth | null): boolean =>
     (setting === 'right' && growth === 'left'))
 
 /**
- * How a child that has no layout of its own sets its children. Top down only the first row stands side by side: what
- * hangs below it is indented, so that a map becomes columns that can be read instead of one long row.
+ * How a child that has no layout of its own sets its children. Top down and bottom up only the first row stands side by
+ * side: what hangs on it is indented, so that a map becomes columns that can be read instead of one long row.
  */
-export const settingBelow = (setting: Setting, growth: Growth): Setting => (setting === 'down' ? 'indented' : growth)
+export const settingBelow = (setting: Setting, growth: Growth): Setting =>
+  setting === 'down' ? 'indented' : setting === 'up' ? 'indented-up' : growth
 
 /** How what hangs below a child grows, when its parent sets its children so. */
 export function growthOf(setting: Setting, isLeft: boolean): Growth {

@@ -1,0 +1,90 @@
+import { describe, expect, test } from 'vitest'
+import { addCrosslink } from '../../../src/core/commands/crosslinks'
+import { deleteTopics } from '../../../src/core/commands/delete-topics'
+import { encloseTopics, removeEnclosure } from '../../../src/core/commands/enclosures'
+import { mergeMaps } from '../../../src/core/commands/merge-maps'
+import { splitOff } from '../../../src/core/commands/split-off'
+import { layoutMap } from '../../../src/core/layout/map-layout'
+import { planMerge } from '../../../src/core/matching/merge-plan'
+import { crosslinkProblems } from '../../../src/core/network/check-links'
+import { enclosureAtEnd, enclosureName } from '../../../src/core/network/crosslinks'
+import { crosslinkLine } from '../../../src/core/scene/crosslink-line'
+import { COLLECTION, Garden } from '../gardens'
+
+/** A map with an enclosure around peas and beans, to which the shed leads. */
+function linked() {
+  const garden = new Garden()
+  const map = garden.grow('Garden\nBeds\n  Peas\n  Beans\n  Leeks\nShed')
+  const [peas, beans, shed] = ['Peas', 'Beans', 'Shed'].map((text) => garden.topic(text)) as [never, never, never]
+  garden.do((r, m) => encloseTopics(r, { topics: [peas, beans], title: 'Legumes' }, m))
+  const [enclosure] = garden.records.enclosuresOf(peas)
+  const link = (from = shed) =>
+    garden.do((r, m) => addCrosslink(r, { from, to: { enclosure: enclosure!.id }, drawn: 'line' }, m))
+  link()
+  return { garden, map, peas, beans, shed, enclosure: enclosure!, link }
+}
+
+describe('a cross-link to an enclosure', () => {
+  test('is known at both ends, named by the title, and made once', () => {
+    const { garden, peas, shed, enclosure, link } = linked()
+    const [found] = garden.records.crosslinksToEnclosure(enclosure.id)
+    expect(found).toMatchObject({ from: shed, toTopic: peas, toEnclosure: enclosure.id })
+    expect(garden.records.crosslinksTo(peas)).toEqual([found])
+    expect(enclosureName(garden.records, enclosureAtEnd(garden.records, found!)!)).toBe('Legumes')
+    expect(link).toThrow('These two are linked already.')
+    link(peas)
+    expect(garden.records.crosslinksFrom(peas)[0]?.toTopic).toBe(garden.topic('Beans'))
+  })
+
+  test('without a title is named after what it is around', () => {
+    const garden = new Garden()
+    garden.grow('Garden\nPeas')
+    garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Peas')], title: '' }, m))
+    const [enclosure] = garden.records.enclosuresOf(garden.topic('Peas'))
+    expect(enclosureName(garden.records, enclosure!)).toBe('the enclosure around Peas')
+    expect(() =>
+      garden.do((r, m) =>
+        addCrosslink(r, { from: garden.topic('Peas'), to: { enclosure: enclosure!.id }, drawn: 'line' }, m),
+      ),
+    ).toThrow('nothing but itself')
+  })
+
+  test('is drawn to the frame, not to a topic inside', () => {
+    const { garden, map, shed } = linked()
+    const layout = layoutMap(garden.records, map, () => 0)
+    const [frame] = layout.enclosures
+    const { bounds } = crosslinkLine(garden.records.crosslinksFrom(shed)[0]!, layout)!
+    const end = frame!.y + frame!.height / 2
+    expect(bounds.y).toBeLessThanOrEqual(end)
+    expect(bounds.y + bounds.height).toBeGreaterThanOrEqual(end)
+  })
+
+  test('outlives the topic that told its place, and the enclosure itself', () => {
+    const { garden, peas, beans, shed, enclosure } = linked()
+    garden.do((r, m) => deleteTopics(r, { topics: [peas] }, m))
+    const end = () => garden.records.crosslinksFrom(shed)[0]!
+    expect(end()).toMatchObject({ toTopic: beans, toEnclosure: enclosure.id })
+    expect(crosslinkProblems(garden.records, COLLECTION).brokenLinks).toEqual([])
+    garden.do((r, m) => removeEnclosure(r, { enclosure: enclosure.id }, m))
+    expect(enclosureAtEnd(garden.records, end())).toBeUndefined()
+    expect(end().toTopic).toBe(beans)
+    expect(() =>
+      garden.do((r, m) => addCrosslink(r, { from: beans, to: { enclosure: enclosure.id }, drawn: 'line' }, m)),
+    ).toThrow('This enclosure is gone.')
+  })
+
+  test('becomes a link between maps when its branch is split off, and follows a merge to the copy', () => {
+    const { garden, map, shed, enclosure } = linked()
+    garden.do((r, m) => splitOff(r, { topic: garden.topic('Beds') }, m))
+    const { toTopic } = garden.records.crosslinksFrom(shed)[0]!
+    expect(garden.records.need('topic', toTopic).place.map).not.toBe(map)
+
+    const merged = linked()
+    const target = merged.garden.grow('All gardens')
+    merged.garden.do((r, m) => mergeMaps(r, { plan: planMerge(r, target, [merged.map], 'combined') }, m))
+    const copy = [...merged.garden.records.topicsOf(target)].find(({ text }) => text === 'Shed')!
+    const [carried] = merged.garden.records.crosslinksFrom(copy.id)
+    expect(carried!.toEnclosure).not.toBe(enclosure.id)
+    expect(merged.garden.records.need('enclosure', carried!.toEnclosure).topics).toContain(carried!.toTopic)
+  })
+})
