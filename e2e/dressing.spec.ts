@@ -1,6 +1,16 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
-import { allSaved, choose, expectNoOverlap, openSection, plantGarden, selectTopic, topic } from './person'
+import {
+  allSaved,
+  choose,
+  expectNoOverlap,
+  makeMap,
+  openSection,
+  plantGarden,
+  selectTopic,
+  topic,
+  write,
+} from './person'
 
 const GARDEN =
   '- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Pick beans\n    - Dwarf\n  - Water\n- Autumn\n  - Leaves\n- Winter'
@@ -162,6 +172,66 @@ test('a drawing is put on a topic and resized by its corner; the width of a text
   await expectNoOverlap(page)
   await choose(page, 'Sow peas', 'Layout', 'As wide as its words')
   await expect.poll(height).toBeCloseTo(before, 0)
+})
+
+test('a level looks alike on one map, and then on all of them', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Sow peas')
+  await openSection(page, /^Look/)
+  await sheet(page).getByText('Level', { exact: true }).click()
+  await expect(sheet(page).getByText('The second level of this map')).toBeVisible()
+  await sheet(page).getByText('and of all maps').click()
+  await sheet(page).getByRole('button', { name: 'a card', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Undo: change the look of all maps' })).toBeVisible()
+  await expect(topic(page, 'Leaves').locator('.ground-card')).toHaveCount(1)
+  await expect(topic(page, 'Autumn').locator('.ground-card')).toHaveCount(0)
+  await allSaved(page)
+  await page.getByRole('link', { name: 'All maps' }).click()
+  await makeMap(page, 'Orchard')
+  await page.keyboard.press('Tab')
+  await write(page, 'Apples')
+  await page.keyboard.press('Tab')
+  await write(page, 'Early ones')
+  await expect(topic(page, 'Early ones').locator('.ground-card')).toHaveCount(1)
+  await expect(topic(page, 'Apples').locator('.ground-card')).toHaveCount(0)
+})
+
+test('a picture that was copied elsewhere is pasted onto a topic, and text onto the root where none is selected', async ({
+  page,
+}) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Prune')
+  await page.evaluate(async () => {
+    const canvas = Object.assign(document.createElement('canvas'), { width: 320, height: 200 })
+    const context = canvas.getContext('2d')!
+    context.fillStyle = '#1f6f63'
+    context.fillRect(40, 40, 240, 120)
+    const png = await new Promise<Blob>((done) => canvas.toBlob((blob) => done(blob!), 'image/png'))
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })])
+  })
+  await page.keyboard.press('Control+v')
+  await expect(topic(page, 'Prune, with a picture').locator('image')).toHaveAttribute('width', '240')
+  await expectNoOverlap(page)
+  await page.keyboard.press('Escape')
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  await page.mouse.click(stage.x + 8, stage.y + stage.height - 8)
+  await expect(page.locator('[aria-selected="true"]')).toHaveCount(0)
+  await page.evaluate(() => navigator.clipboard.writeText('Compost'))
+  await page.keyboard.press('Control+v')
+  await expect(topic(page, 'Compost')).toHaveAttribute('aria-level', '2')
+})
+
+test('a draft and the drawings stand side by side', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Spring')
+  await choose(page, 'Spring', null, /^Draft/)
+  await openSection(page, /^Badges, tags, picture/)
+  await sheet(page).getByRole('button', { name: 'From the drawings' }).click()
+  const [draft, drawings] = await Promise.all(
+    ['Draft', 'Drawings'].map(async (name) => (await page.getByRole('region', { name }).boundingBox())!),
+  )
+  const apart = draft!.x + draft!.width <= drawings!.x || drawings!.x + drawings!.width <= draft!.x
+  expect(apart).toBe(true)
 })
 
 test('on a connector a topic is put between, and a branch is taken off', async ({ page }) => {

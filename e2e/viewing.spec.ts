@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test'
+import sharp from 'sharp'
 import { plantGarden, selectTopic, topic } from './person'
 
 /** A list of so many branches with four topics each. */
@@ -32,6 +33,37 @@ test('a large map is seen whole as bars, with an overview, and every way of fitt
   await expect(topic(page, 'Branch 0')).not.toBeInViewport()
   await page.keyboard.press('Alt+v')
   await expect(overview).toHaveCount(0)
+})
+
+test('while the view moves the map looks as it does at rest', async ({ page }) => {
+  await plantGarden(page, long(4), false)
+  const stage = page.locator('[data-stage]')
+  const box = (await stage.boundingBox())!
+  await page.mouse.click(box.x + 20, box.y + 20)
+  await page.mouse.move(box.x + 60, box.y + 60)
+  await page.keyboard.down('Control')
+  await page.mouse.wheel(0, -60)
+  await page.keyboard.up('Control')
+  await expect(stage.locator('canvas')).toBeHidden()
+  // A hand that never rests: what has come into view is on the canvas then, not in the page.
+  await stage.evaluate((element) => {
+    const wheel = (deltaX: number, deltaY: number) =>
+      element.dispatchEvent(new WheelEvent('wheel', { deltaX, deltaY, bubbles: true, cancelable: true }))
+    wheel(500, 500)
+    Object.assign(window, { hand: setInterval(() => wheel(0, 0.001), 20) })
+  })
+  await expect(stage.locator('canvas')).toBeVisible()
+  const moving = await stage.screenshot()
+  const inPage = await stage.locator('[data-topic]').count()
+  await page.evaluate(() => clearInterval((window as unknown as { hand: number }).hand))
+  await expect(stage.locator('canvas')).toBeHidden()
+  const resting = await stage.screenshot()
+  expect(await stage.locator('[data-topic]').count()).toBeGreaterThan(inPage)
+  // Edges of letters are smoothed in two ways: what counts is where there is ink.
+  const pixels = (picture: Buffer) => sharp(picture).greyscale().blur(2).raw().toBuffer()
+  const [a, b] = await Promise.all([pixels(moving), pixels(resting)])
+  expect(b.filter((tone) => tone < 240).length).toBeGreaterThan(b.length * 0.01)
+  expect(b.filter((tone, i) => Math.abs(tone - a[i]!) > 24).length).toBeLessThan(b.length * 0.001)
 })
 
 test('the selection is never lost: deleted or filtered away it hands over to what is above', async ({ page }) => {
@@ -69,5 +101,21 @@ test('with fingers: a tap selects, a long press opens the menu, a drag moves the
   for (const step of [20, 50, 90]) await touch('touchMove', before.x + 4, before.y + 4 - step)
   await touch('touchEnd')
   await expect.poll(async () => (await topic(page, 'Summer').boundingBox())!.y).toBeLessThan(before.y - 40)
+  // Two fingers moving apart bring the map nearer.
+  const { width } = (await topic(page, 'Summer').boundingBox())!
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  const [x, y] = [stage.x + stage.width / 2, stage.y + stage.height - 60]
+  const pinch = (type: 'touchStart' | 'touchMove', apart: number) =>
+    client.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: [
+        { x: x - apart, y, id: 0 },
+        { x: x + apart, y, id: 1 },
+      ],
+    })
+  await pinch('touchStart', 30)
+  for (const apart of [40, 50, 60]) await pinch('touchMove', apart)
+  await touch('touchEnd')
+  await expect.poll(async () => (await topic(page, 'Summer').boundingBox())!.width).toBeGreaterThan(width * 1.6)
   await context.close()
 })

@@ -76,6 +76,7 @@ export const layoutMap = (records: Records, map: string, countTopics: CountTopic
 export class MapLayouter {
   private readonly kept = new Map<string, { stamp: number; key: string; block: TopicBlock }>()
   private boxes = new Map<string, TopicBox>()
+  private whole: MapLayouter | null = null
 
   constructor(
     private readonly records: Records,
@@ -85,7 +86,7 @@ export class MapLayouter {
     private readonly keeps: (topic: TopicRecord) => boolean = () => true,
   ) {}
 
-  /** The whole map, or only the branch of one of its topics, with that topic in the middle. */
+  /** The whole map, or only the branch of one of its topics, with that topic where it stands on the whole map. */
   layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
     const placing = new Placing(this.records, this.countTopics)
@@ -93,7 +94,8 @@ export class MapLayouter {
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
     if (map && root) {
       const block = this.blockOf(root, headContext(map, root, look))
-      const branch = placing.place(block, -block.width / 2, -block.height / 2)
+      const middle = this.middleOf(only)
+      const branch = placing.place(block, middle.x - block.width / 2, middle.y - block.height / 2)
       this.placeByHand(block, placing, branch)
     }
     if (map && !only)
@@ -108,6 +110,13 @@ export class MapLayouter {
     this.boxes = placing.byTopic
     this.forgetGone(placing.byTopic)
     return { boxes: placing.boxes, byTopic: placing.byTopic, enclosures: placing.enclosures, bounds: placing.bounds() }
+  }
+
+  /** The middle of a topic on the whole map: places that were given by hand are seen from the root, also in a branch alone. */
+  private middleOf(only: string | null): { x: number; y: number } {
+    this.whole ??= only ? new MapLayouter(this.records, this.map, this.countTopics, this.keeps) : null
+    const box = only && this.whole?.layout(null).byTopic.get(only)
+    return box ? { x: box.x + box.width / 2, y: box.y + box.height / 2 } : { x: 0, y: 0 }
   }
 
   /** Topics that keep their places, and what they carry; then the arranged branches make room for them. */

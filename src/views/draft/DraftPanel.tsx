@@ -59,14 +59,14 @@ export default function DraftPanel({
   session,
   index,
   topic,
-  onLeft,
+  side,
   onEnd,
 }: {
   session: CollectionSession
   index: number
   topic: TopicId
-  /** Whether the panel stands at the left, so that it does not cover the branch. */
-  onLeft: boolean
+  /** Where it stands, so that it does not cover the branch. */
+  side: 'left' | 'right'
   onEnd(): void
 }) {
   const [lines, setLines] = useState<readonly Line[] | null>(null)
@@ -104,7 +104,7 @@ export default function DraftPanel({
   return (
     <section
       className={styles.panel}
-      data-side={onLeft ? 'left' : 'right'}
+      data-side={side}
       data-taken
       aria-label="Draft"
       onKeyDown={(event) => {

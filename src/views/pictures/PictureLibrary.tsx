@@ -9,7 +9,7 @@ import styles from './pictures.module.css'
 import { sendPicture } from './send-picture'
 
 /** The drawings that ship with Folvet: to be dragged onto the map, or put onto the selected topic by a click. */
-export default function PictureLibrary() {
+export default function PictureLibrary({ side }: { side: 'left' | 'right' }) {
   const session = useCalmSession()
   const { panes, active } = useCalmWorkspace()
   const [words, setWords] = useState('')
@@ -21,7 +21,7 @@ export default function PictureLibrary() {
   const topic = session.records.get('topic', panes[active]?.selected.at(-1) ?? null)
   const put = (drawing: LibraryDrawing) => topic && void sendPicture(session, topic.id, drawingFile(drawing))
   return (
-    <section className={styles.library} aria-label="Drawings" data-taken>
+    <section className={styles.library} data-side={side} aria-label="Drawings" data-taken>
       <header>
         <Text fw={600}>Drawings</Text>
         <ActionIcon

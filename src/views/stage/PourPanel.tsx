@@ -35,7 +35,7 @@ export function PourPanel({
     onEnd()
   }
   return (
-    <section className={styles.pour} aria-label="Pouring" data-taken>
+    <section className={styles.pour} data-side="right" aria-label="Pouring" data-taken>
       <h2>Onto {session.nameOf(topic)?.text || 'this topic'}</h2>
       <textarea
         ref={field}

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
+import { tell } from '../app/api'
 import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
 import { LARGE_MAP, showStage } from '../workspace/shown-stages'
@@ -9,6 +10,7 @@ import { TopicMenu } from '../workspace/TopicMenu'
 import { clipboardHandlers, handleTreeKey } from '../workspace/tree-keys'
 import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
+import { BranchTrail } from './BranchTrail'
 import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
 import { boxAt, isSeenFromFar } from './far-view'
@@ -79,6 +81,12 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     () => (dropTopic && dropZone ? { topic: dropTopic, zone: dropZone } : null),
     [dropTopic, dropZone],
   )
+  // Panels over the map each have a side of their own.
+  const pours = pouring?.index === index
+  const drafts = drafting?.index === index
+  const growsRight = layout.byTopic.get(drafting?.topic ?? '')?.growsLeft === false
+  const draftSide = pours || growsRight ? 'left' : 'right'
+  const librarySide = drafts ? (draftSide === 'left' ? 'right' : 'left') : pours ? 'left' : 'right'
   const openMenu = (topic: string, at: { x: number; y: number }) => {
     const box = layout.byTopic.get(topic)
     if (!box) return
@@ -140,7 +148,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         if (far) workspace.show(index, far.topic.id)
         else if (box && session.mayEdit) workspace.edit(index, { topic: box.topic.id, text: null })
         else if (!box && session.mayEdit && !(event.target as Element).closest(ON_SURFACE)) {
-          composeLoose(situation(), Math.round(point.x), Math.round(point.y))
+          if (pane.only) tell('Only one branch is shown. Show the whole map to write a loose topic beside it.')
+          else composeLoose(situation(), Math.round(point.x), Math.round(point.y))
         }
       }}
       onContextMenu={(event) => {
@@ -265,14 +274,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         </div>
       )}
       {band.shown && <div className={styles.band} style={band.shown} />}
-      {pouring && pouring.index === index && (
-        <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />
-      )}
-      {pane.only && (
-        <button type="button" className={styles.wholeMap} onClick={() => workspace.showOnly(index, null)}>
-          Only {session.nameOf(pane.only)?.text ?? 'this branch'} is shown. Show the whole map
-        </button>
-      )}
+      {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
+      {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
       {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
         <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>
       )}
@@ -284,20 +287,14 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       {overviewOpen && layout.boxes.length > LARGE_MAP && (
         <Overview layout={layout} container={container} transform={transform} moves={moves} lookAt={control.lookAt} />
       )}
-      {drafting && drafting.index === index && (
+      {drafting && drafts && (
         <Suspense>
-          <DraftPanel
-            session={session}
-            index={index}
-            topic={drafting.topic}
-            onLeft={layout.byTopic.get(drafting.topic)?.growsLeft === false}
-            onEnd={focusStage}
-          />
+          <DraftPanel session={session} index={index} topic={drafting.topic} side={draftSide} onEnd={focusStage} />
         </Suspense>
       )}
       {libraryOpen && index === active && (
         <Suspense>
-          <PictureLibrary />
+          <PictureLibrary side={librarySide} />
         </Suspense>
       )}
       {asked && (

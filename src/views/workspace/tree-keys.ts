@@ -65,7 +65,10 @@ export async function takeOver(
   if (select) workspace.select(index, select)
 }
 
-/** Copying the selected branches as a clean list, and pasting onto the last one, unless a text is being written. */
+/**
+ * Copying the selected branches as a clean list, and pasting onto the last one, or onto the root where none is selected;
+ * unless a text is being written.
+ */
 export const clipboardHandlers = (situation: () => Situation, pane: Pane) => ({
   onCopy(event: ClipboardEvent): void {
     if (pane.editing) return
@@ -73,14 +76,13 @@ export const clipboardHandlers = (situation: () => Situation, pane: Pane) => ({
     event.preventDefault()
   },
   onPaste(event: ClipboardEvent): void {
-    const onto = situation().topics.at(-1)
     if (pane.editing) return
+    const { session, topics } = situation()
+    const onto = topics.at(-1) ?? session.records.root(pane.map)
     event.preventDefault()
     const files = [...event.clipboardData.files]
     if (onto && files.length > 0 && event.clipboardData.getData('text/plain') === '')
-      void import('../pictures/send-picture').then(({ takeFiles }) =>
-        takeFiles(situation().session, files, { topic: onto.id }),
-      )
+      void import('../pictures/send-picture').then(({ takeFiles }) => takeFiles(session, files, { topic: onto.id }))
     else if (onto) void takeOver(situation(), onto.id, contentsOf(event.clipboardData))
   },
 })

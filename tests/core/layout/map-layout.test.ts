@@ -231,7 +231,24 @@ describe('places of their own', () => {
   })
 })
 
-test('one branch alone stands in the middle, with nothing around it', () => {
+test('one branch alone stands where it does on the whole map, as do those of its topics that were placed by hand', () => {
+  const by = { byHand: { x: 300, y: 120 } }
+  const records = recordsOf(shape('both'), [
+    plain,
+    plain,
+    { ...plain, parent: 1 },
+    { ...plain, parent: 1, ...by },
+    plain,
+  ])
+  const alone = new MapLayouter(records, MAP, noTopics).layout(topicId(1)).byTopic
+  const whole = layoutMap(records, MAP, noTopics).byTopic
+  const middle = (box: TopicBox) => [box.x + box.width / 2, box.y + box.height / 2]
+  expect(middle(alone.get(topicId(1))!)).toEqual(middle(whole.get(topicId(1))!))
+  const [there, here] = [whole.get(topicId(3))!, alone.get(topicId(3))!]
+  expect([here.x, here.y]).toEqual([there.x, there.y])
+})
+
+test('one branch alone has nothing around it', () => {
   const records = recordsOf(shape('both'), [plain, plain, { ...plain, parent: 1 }, { ...plain, left: true }])
   const { boxes } = new MapLayouter(records, MAP, noTopics).layout(topicId(1))
   expect(boxes.map(({ topic, level, growth }) => [topic.id, level, growth])).toEqual([

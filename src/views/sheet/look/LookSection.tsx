@@ -3,6 +3,7 @@ import { useState } from 'react'
 import type { LookTarget } from '../../../core/commands/looks'
 import { chooseWholeLook } from '../../../core/commands/looks'
 import { type LookSource, lookValue } from '../../../core/look/look-source'
+import { LEVELS } from '../../../core/look/styles'
 import { WHOLE_LOOKS } from '../../../core/look/whole-looks'
 import type { Look, LookField } from '../../../core/records/look'
 import { WholeLook } from '../../../core/records/look'
@@ -23,6 +24,8 @@ const SCOPE_NAMES: Record<Scope, string> = {
   map: 'Map',
   all: 'All maps',
 }
+
+const LEVEL_NAMES = ['The root', 'The first level', 'The second level', 'All deeper levels']
 
 const sourceName = (source: LookSource): string => {
   switch (source.from) {
@@ -55,16 +58,18 @@ export default function LookSection({
 }) {
   const session = useCalmSession()
   const [scope, setScope] = useState<Scope>(isRoot(topic) ? 'map' : 'branch')
+  const [everywhere, setEverywhere] = useState(false)
   const { map } = topic.place
   const ids = topics.map(({ id }) => id)
+  const levelSet = Math.min(level, LEVELS - 1)
   const target: LookTarget =
     scope === 'topic'
       ? { kind: 'topics', topics: ids }
       : scope === 'branch'
         ? { kind: 'branches', topics: ids }
-        : scope === 'all'
-          ? { kind: 'collection', collection: session.collection.id, level: null }
-          : { kind: 'map', map, level: scope === 'level' ? Math.min(level, 3) : null }
+        : scope === 'all' || (scope === 'level' && everywhere)
+          ? { kind: 'collection', collection: session.collection.id, level: scope === 'all' ? null : levelSet }
+          : { kind: 'map', map, level: scope === 'level' ? levelSet : null }
   const own = ownLook(session.records.get('map', map)?.look ?? null, session.collection.look, topic, target)
   const at = scope === 'all' ? { collection: session.collection.id } : { map }
   const wholeNow = (scope === 'all' ? session.collection.look : session.records.get('map', map)?.look)?.whole ?? null
@@ -83,6 +88,18 @@ export default function LookSection({
         data={SCOPES.map((value) => ({ value, label: SCOPE_NAMES[value] }))}
         onChange={(value) => setScope(SCOPES.find((known) => known === value) ?? 'topic')}
       />
+      {scope === 'level' && (
+        <SegmentedControl
+          size="xs"
+          aria-label="On which maps"
+          value={everywhere ? 'all' : 'map'}
+          data={[
+            { value: 'map', label: `${LEVEL_NAMES[levelSet]} of this map` },
+            { value: 'all', label: 'and of all maps' },
+          ]}
+          onChange={(value) => setEverywhere(value === 'all')}
+        />
+      )}
       {wide && (
         <Choice
           label={scope === 'all' ? 'Whole look of all maps' : 'Whole look of this map'}
@@ -113,7 +130,7 @@ export default function LookSection({
 /** What the target has set itself. */
 function ownLook(
   map: { every: Look; levels: readonly Look[] } | null,
-  collection: { every: Look } | null,
+  collection: { every: Look; levels: readonly Look[] } | null,
   topic: TopicRecord,
   target: LookTarget,
 ): Look {
@@ -125,7 +142,7 @@ function ownLook(
     case 'map':
       return (target.level === null ? map?.every : map?.levels[target.level]) ?? {}
     case 'collection':
-      return collection?.every ?? {}
+      return (target.level === null ? collection?.every : collection?.levels[target.level]) ?? {}
     default:
       return target satisfies never
   }
