@@ -1,15 +1,21 @@
-import paths from './icon-paths.generated.json'
-
 const PREFIX = 'icon:'
-const outlines: Readonly<Record<string, string>> = paths
+let outlines: Readonly<Record<string, string>> | null = null
+let missed = false
+
+/** Makes the outlines of icons known; see `outlines.ts`. Until then icons are drawn as unknown ones. */
+export function addOutlines(paths: Readonly<Record<string, string>>): void {
+  outlines = paths
+}
+
+/** Whether an outline was asked for before they were known. */
+export const outlinesMissed = (): boolean => missed && outlines === null
 
 /** The outline of a badge that is one of our icons, 24 × 24; null for an emoji, and for an icon that is not known. */
 export function iconPath(badge: string): string | null {
-  return badge.startsWith(PREFIX) ? (outlines[badge.slice(PREFIX.length)] ?? null) : null
+  if (!badge.startsWith(PREFIX)) return null
+  if (!outlines) missed = true
+  return outlines?.[badge.slice(PREFIX.length)] ?? null
 }
-
-/** The names of all icons, in the order in which they are offered. */
-export const ICON_NAMES: readonly string[] = Object.keys(outlines)
 
 export const iconBadge = (name: string): string => PREFIX + name
 

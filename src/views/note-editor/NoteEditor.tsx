@@ -67,6 +67,7 @@ function load(editor: Editor, { topic, text, save }: Pick<Loaded, 'topic' | 'tex
 export default function NoteEditor({
   topic,
   text,
+  begun,
   editable,
   focusRequest,
   onFocused,
@@ -76,6 +77,8 @@ export default function NoteEditor({
   /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
   topic: string
   text: string
+  /** What was typed before the editor was here, and whether the person is still there. */
+  begun: { words: string; focused: boolean }
   editable: boolean
   focusRequest: number
   onFocused(request: number): void
@@ -106,6 +109,18 @@ export default function NoteEditor({
     editorProps: { attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' } },
     onCreate: ({ editor: created }) => {
       loaded.current = load(created, { topic, text, save })
+      const { words, focused } = begun
+      if (words.trim() !== '')
+        created.commands.setContent(
+          {
+            type: 'doc',
+            content: words
+              .split('\n')
+              .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] })),
+          },
+          { emitUpdate: true },
+        )
+      if (focused) created.commands.focus('end')
     },
     onUpdate: ({ editor: changed }) => {
       clearTimeout(timer.current)

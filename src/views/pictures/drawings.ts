@@ -1,5 +1,6 @@
-import { badgeName, ICON_NAMES, iconBadge, iconPath } from '../../core/badges/badges'
+import { badgeName, iconBadge, iconPath } from '../../core/badges/badges'
 import iconWords from '../../core/badges/icon-words.generated.json'
+import { ICON_NAMES } from '../../core/badges/outlines'
 
 /** A drawing that can be put onto a topic: SVG markup, and the words by which it is found. */
 export interface LibraryDrawing {

@@ -1,6 +1,5 @@
 import { Accordion, Skeleton, Text } from '@mantine/core'
 import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react'
-import { writeNote } from '../../core/commands/write-note'
 import { levelOf } from '../../core/tree/walk'
 import { useCalmSession } from '../sync/use-session'
 import workspaceStyles from '../workspace/workspace.module.css'
@@ -10,10 +9,9 @@ import { FilesSection } from './FilesSection'
 import { LayoutSection } from './LayoutSection'
 import { LinksSection } from './LinksSection'
 import { MarksSection } from './MarksSection'
+import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
-// The editor is larger than the rest of the workspace: a map is open before it has arrived.
-const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
 const LookSection = lazy(() => import('./look/LookSection'))
 
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
@@ -40,7 +38,6 @@ export const TopicSheet = memo(() => {
       </aside>
     )
   const topics = pane.selected.flatMap((id) => session.records.get('topic', id) ?? [])
-  const note = session.records.get('note', topic.note)
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
   const links =
     session.records.crosslinksFrom(topic.id).length +
@@ -63,21 +60,14 @@ export const TopicSheet = memo(() => {
         <Accordion.Item value="note" id="sheet-note">
           <Accordion.Control>Note</Accordion.Control>
           <Accordion.Panel>
-            <Suspense fallback={<Skeleton height={140} />}>
-              <NoteEditor
-                topic={topic.id}
-                text={note?.text ?? ''}
-                editable={session.mayEdit}
-                focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}
-                onFocused={(request) => {
-                  met.current = request
-                }}
-                leave={leave}
-                save={(base, text) =>
-                  session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))
-                }
-              />
-            </Suspense>
+            <NoteSection
+              topic={topic}
+              focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}
+              onFocused={(request) => {
+                met.current = request
+              }}
+              leave={leave}
+            />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="links" id="sheet-links">

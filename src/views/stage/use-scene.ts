@@ -4,9 +4,9 @@ import { type Backdrop, backdrop } from '../../core/scene/backdrop'
 import { buildScene, type Scene } from '../../core/scene/scene'
 import { isEmpty, keptBy, matches } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
+import { useLateParts } from '../app/late-parts'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from '../workspace/workspace-store'
-import { useMoreFonts } from './use-more-fonts'
 
 interface Shown {
   scene: Scene
@@ -18,15 +18,15 @@ interface Shown {
 /** What a pane shows of its map: laid out anew with every change, as far as the change reaches. */
 export function useScene(session: CollectionSession, { map, only, filter }: Pane): Shown {
   const version = session.sceneVersion
-  const fonts = useMoreFonts()
+  const late = useLateParts()
   const active = filter && !isEmpty(filter) ? filter : null
   const alone = active?.alone ? active : null
   const aloneVersion = alone ? version : ''
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was measured without the fonts is measured anew, and what the filter keeps is looked up anew with every change.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was measured and drawn without what comes late is so anew, and what the filter keeps is looked up anew with every change.
   const layouter = useMemo(() => {
     const kept = alone && keptBy(session.records, topicsInOrder(session.records, map), alone)
     return new MapLayouter(session.records, map, session.countTopics, kept ? (topic) => kept.has(topic.id) : undefined)
-  }, [session, map, fonts, alone, aloneVersion])
+  }, [session, map, late, alone, aloneVersion])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const scene = useMemo(
     () => buildScene(session.records, map, session.countTopics, layouter, only),

@@ -1,7 +1,9 @@
 import { iconPath } from '../../core/badges/badges'
+import { useLateParts } from '../app/late-parts'
 
 /** A badge as it is seen outside the map. */
 export function BadgeGlyph({ badge, size }: { badge: string; size: number }) {
+  useLateParts()
   const path = iconPath(badge)
   if (!path)
     return (

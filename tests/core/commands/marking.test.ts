@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { badgeName, ICON_NAMES, iconBadge, iconPath } from '../../../src/core/badges/badges'
+import { badgeName, iconBadge, iconPath } from '../../../src/core/badges/badges'
+import { ICON_NAMES } from '../../../src/core/badges/outlines'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { addBadge, changeBadge, moveBadge } from '../../../src/core/commands/badges'
 import { insertBetween } from '../../../src/core/commands/insert-between'
