@@ -1,3 +1,5 @@
+import { startTransition, useEffect, useState } from 'react'
+
 /** How long those who can wait are left alone, in ms: the frame that answers a key is on the screen by then. */
 const WAIT_MS = 40
 
@@ -33,4 +35,14 @@ export class Calm<Value> {
 
   /** The value as it was told last. */
   snapshot = (): Value => this.told
+}
+
+/** The value of a store for those who can wait: what is drawn from it makes way for every key. */
+export function useCalm<Value>(calm: Calm<Value>): Value {
+  const [value, setValue] = useState(calm.snapshot)
+  useEffect(() => {
+    setValue(calm.snapshot())
+    return calm.subscribe(() => startTransition(() => setValue(calm.snapshot())))
+  }, [calm])
+  return value
 }

@@ -67,7 +67,7 @@ function load(editor: Editor, { topic, text, save }: Pick<Loaded, 'topic' | 'tex
 export default function NoteEditor({
   topic,
   text,
-  begun,
+  takeOver,
   editable,
   focusRequest,
   onFocused,
@@ -77,8 +77,8 @@ export default function NoteEditor({
   /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
   topic: string
   text: string
-  /** What was typed before the editor was here, and whether the person is still there. */
-  begun: { words: string; focused: boolean }
+  /** Called once, when the editor stands: gives what was typed before, and whether the person is still there. */
+  takeOver(): { words: string; focused: boolean }
   editable: boolean
   focusRequest: number
   onFocused(request: number): void
@@ -109,7 +109,7 @@ export default function NoteEditor({
     editorProps: { attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' } },
     onCreate: ({ editor: created }) => {
       loaded.current = load(created, { topic, text, save })
-      const { words, focused } = begun
+      const { words, focused } = takeOver()
       if (words.trim() !== '')
         created.commands.setContent(
           {

@@ -28,17 +28,19 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   const text = session.records.get('note', topic.note)?.text ?? ''
   const [Editor, setEditor] = useState(() => arrived)
   const [begun, setBegun] = useState(false)
+  // The field stays until the editor stands, so that no letter falls between the two.
+  const [stands, setStands] = useState(false)
   const field = useRef<HTMLTextAreaElement>(null)
-  const typed = useRef({ words: '', focused: false })
+  const taken = useRef(false)
   const wanted = begun || focusRequest > 0 || text.trim() !== ''
   useEffect(() => {
     if (!wanted || Editor) return
     let here = true
-    void fetchEditor().then((editor) => {
-      if (!here) return
-      typed.current = { words: field.current?.value ?? '', focused: document.activeElement === field.current }
-      setEditor(() => editor)
-    })
+    // Without the editor the field goes on, and the next time it is asked for again.
+    fetchEditor().then(
+      (editor) => here && setEditor(() => editor),
+      () => here && setBegun(false),
+    )
     return () => {
       here = false
     }
@@ -46,39 +48,57 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   useEffect(() => {
     if (focusRequest > 0) field.current?.focus()
   }, [focusRequest])
-  if (Editor)
+  const save = (base: string, text: string) =>
+    session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))
+  const waiting = () => {
+    if (text.trim() !== '') return <Skeleton height={140} />
+    if (!session.mayEdit)
+      return (
+        <Text size="sm" c="dimmed">
+          There is no note.
+        </Text>
+      )
     return (
-      <Editor
-        topic={topic.id}
-        text={text}
-        begun={typed.current}
-        editable={session.mayEdit}
-        focusRequest={focusRequest}
-        onFocused={onFocused}
-        leave={leave}
-        save={(base, text) =>
-          session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))
-        }
+      <textarea
+        key={topic.id}
+        ref={field}
+        className={styles.emptyNote}
+        aria-label="Note"
+        placeholder="Write what lies behind this topic …"
+        onFocus={() => setBegun(true)}
+        onBlur={(event) => {
+          const words = event.currentTarget.value.trim()
+          if (words !== '' && !taken.current) save('', words)
+        }}
+        onKeyDown={(event) => {
+          event.stopPropagation()
+          if (event.key === 'Escape') leave()
+        }}
       />
     )
-  if (text.trim() !== '') return <Skeleton height={140} />
-  if (!session.mayEdit)
-    return (
-      <Text size="sm" c="dimmed">
-        There is no note.
-      </Text>
-    )
+  }
   return (
-    <textarea
-      ref={field}
-      className={styles.emptyNote}
-      aria-label="Note"
-      placeholder="Write what lies behind this topic …"
-      onFocus={() => setBegun(true)}
-      onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.key === 'Escape') leave()
-      }}
-    />
+    <>
+      {Editor && (
+        <div className={stands ? undefined : styles.notYet} aria-hidden={!stands}>
+          <Editor
+            topic={topic.id}
+            text={text}
+            takeOver={() => {
+              const { current } = field
+              taken.current = true
+              setStands(true)
+              return { words: current?.value ?? '', focused: current !== null && document.activeElement === current }
+            }}
+            editable={session.mayEdit}
+            focusRequest={focusRequest}
+            onFocused={onFocused}
+            leave={leave}
+            save={save}
+          />
+        </div>
+      )}
+      {!stands && waiting()}
+    </>
   )
 }

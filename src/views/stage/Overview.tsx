@@ -1,9 +1,9 @@
 import type { ZoomTransform } from 'd3-zoom'
 import { memo, type PointerEvent, type RefObject, useEffect, useRef } from 'react'
 import type { Bounds, MapLayout } from '../../core/layout/boxes'
-import { inkReader } from './canvas-drawing'
 import { drawFar } from './far-view'
 import styles from './stage.module.css'
+import { useInk } from './use-ink'
 import type { Moves } from './use-view'
 
 const [WIDTH, HEIGHT] = [188, 124]
@@ -26,6 +26,7 @@ export const Overview = memo(({ layout, container, transform, moves, lookAt }: P
   const frame = useRef<HTMLDivElement>(null)
   const fitted = useRef(fitInto(layout.bounds))
   const drawn = useRef(false)
+  const inkOf = useInk(canvas, null)
   useEffect(() => {
     const context = canvas.current?.getContext('2d')
     if (!canvas.current || !context) return
@@ -37,12 +38,12 @@ export const Overview = memo(({ layout, container, transform, moves, lookAt }: P
       const { k, x, y } = fitInto(layout.bounds)
       fitted.current = { k, x, y }
       context.setTransform(k * ratio, 0, 0, k * ratio, x * ratio, y * ratio)
-      drawFar(context, layout.boxes, inkReader(canvas.current.parentElement!), 1 / k, null)
+      drawFar(context, layout.boxes, inkOf(), 1 / k, null)
     }
     const timer = setTimeout(draw, drawn.current ? LATER_MS : 0)
     drawn.current = true
     return () => clearTimeout(timer)
-  }, [layout])
+  }, [layout, inkOf])
   useEffect(() => {
     const follow = () => {
       const stage = container.current

@@ -1,14 +1,14 @@
-import { useMediaQuery } from '@mantine/hooks'
 import type { ZoomTransform } from 'd3-zoom'
-import { memo, type RefObject, useLayoutEffect, useMemo, useRef } from 'react'
+import { memo, type RefObject, useLayoutEffect, useRef } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import type { Drawing } from '../../core/scene/drawing'
 import type { Scene } from '../../core/scene/scene'
 import { drawTopic } from '../../core/scene/topic-drawing'
-import { drawOnCanvas, inkReader, type ReadInk } from './canvas-drawing'
+import { drawOnCanvas } from './canvas-drawing'
 import { drawFar } from './far-view'
 import { inView, within } from './in-view'
 import styles from './stage.module.css'
+import { useInk } from './use-ink'
 import type { Moves, View } from './use-view'
 
 interface Props {
@@ -34,9 +34,7 @@ interface Props {
  */
 export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPage, transform, moves }: Props) => {
   const element = useRef<HTMLCanvasElement>(null)
-  const dark = useMediaQuery('(prefers-color-scheme: dark)')
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another colour scheme gives other tones.
-  const inkOf = useMemo(() => onStage(element), [dark, scheme])
+  const inkOf = useInk(element, scheme)
   useLayoutEffect(() => {
     if (!needed || !element.current) return
     const canvas = cleared(element.current, view)
@@ -71,12 +69,6 @@ export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPa
   return <canvas ref={element} className={styles.farCanvas} hidden={!needed} aria-hidden />
 })
 StageCanvas.displayName = 'StageCanvas'
-
-/** A reader of tones that is made when it is first asked for, inside the stage around a canvas. */
-function onStage(canvas: RefObject<HTMLCanvasElement | null>): () => ReadInk {
-  let reader: ReadInk | null = null
-  return () => (reader ??= inkReader(canvas.current!.parentElement!))
-}
 
 /** The canvas without what was on it, as large as what is drawn, set to map units. */
 function cleared(canvas: HTMLCanvasElement, { drawn, scale }: View): CanvasRenderingContext2D | null {

@@ -1,4 +1,5 @@
 import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react'
+import { useCalm } from '../app/calm'
 import { CollectionSession } from './collection-session'
 
 const SessionContext = createContext<CollectionSession | null>(null)
@@ -27,7 +28,7 @@ export function useSession(): CollectionSession {
 /** The session for what stands beside the map: drawn anew a moment after the map, so that keys are answered there first. */
 export function useCalmSession(): CollectionSession {
   const session = useSessionHandle()
-  useSyncExternalStore(session.calmVersion.subscribe, session.calmVersion.snapshot)
+  useCalm(session.calmVersion)
   return session
 }
 

@@ -1,9 +1,8 @@
-import { useSyncExternalStore } from 'react'
 import { create } from 'zustand'
 import type { OutlineForm } from '../../core/formats/outline-text'
 import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
-import { Calm } from '../app/calm'
+import { Calm, useCalm } from '../app/calm'
 
 export type Face = 'map' | 'outline'
 
@@ -101,7 +100,7 @@ const { setState, getState } = useWorkspace
 
 const calm = new Calm(useWorkspace.subscribe, useWorkspace.getState)
 /** The workspace for what stands beside the map; see `useCalmSession`. */
-export const useCalmWorkspace = (): Workspace => useSyncExternalStore(calm.subscribe, calm.snapshot)
+export const useCalmWorkspace = (): Workspace => useCalm(calm)
 
 function changePane(index: number, change: Partial<Pane>): void {
   setState((state) => ({ panes: state.panes.map((pane, i) => (i === index ? { ...pane, ...change } : pane)) }))
