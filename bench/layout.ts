@@ -81,17 +81,23 @@ interface Positions {
 
 /** Where every topic stands. */
 function positionsOf(root: Branch, count: number): Positions {
-  const at = { heads: [root], x: new Float64Array(count), y: new Float64Array(count) }
-  const { heads, x, y } = at
-  for (let own = 0; own < heads.length; own++) {
+  const heads = new Array<Branch>(count)
+  const x = new Float64Array(count)
+  const y = new Float64Array(count)
+  heads[0] = root
+  let used = 1
+  const parents = [0]
+  for (const own of parents) {
     const { children, corners } = heads[own]!
     for (let i = 0; i < children.length; i++) {
-      x[heads.length] = x[own]! + corners[2 * i]!
-      y[heads.length] = y[own]! + corners[2 * i + 1]!
-      heads.push(children[i]!)
+      const child = children[i]!
+      if (child.children.length > 0) parents.push(used)
+      x[used] = x[own]! + corners[2 * i]!
+      y[used] = y[own]! + corners[2 * i + 1]!
+      heads[used++] = child
     }
   }
-  return at
+  return { heads, x, y }
 }
 
 /** Counts overlapping pairs by a sweep over the upper edges. */

@@ -5,6 +5,9 @@ import type { Growth } from './block'
 import type { Setting } from './kinds/set-children'
 import type { Contents, SetText } from './topic-box'
 
+/** How many topics a map holds, for maps whose topics are not among the records. */
+export type CountTopics = (map: string) => number
+
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
 export type Sign = 'note' | 'file' | 'web' | 'link' | TaskState
 export interface SignCount {
@@ -28,8 +31,14 @@ export interface Face extends Contents {
   setting: Setting
 }
 
+const NONE: readonly TopicBox[] = []
+
 /** A topic with its place on the map. Lengths in px; x and y are the upper left corner, the root's middle is 0, 0. */
 export class TopicBox {
+  /** Where it stands among the boxes of the latest layout. */
+  index = -1
+  private hanging: TopicBox[] | null = null
+
   constructor(
     readonly face: Face,
     public x: number,
@@ -40,6 +49,21 @@ export class TopicBox {
     readonly behind: number | null,
     public parent: TopicBox | null,
   ) {}
+
+  /** The boxes of its children in the latest layout, in order. The same array as long as nothing below it changes. */
+  get below(): readonly TopicBox[] {
+    return this.hanging ?? NONE
+  }
+
+  /** Forgets what hangs below it, before that hangs on it anew. */
+  clearBelow(): void {
+    this.hanging = null
+  }
+
+  hang(child: TopicBox): void {
+    if (this.hanging) this.hanging.push(child)
+    else this.hanging = [child]
+  }
 
   get topic(): TopicRecord {
     return this.face.topic
@@ -93,10 +117,16 @@ export interface EnclosureBox extends Bounds {
   hue: number
 }
 
+/** Boxes by the topics that they show. */
+export interface TopicLookup {
+  get(topic: string): TopicBox | undefined
+  has(topic: string): boolean
+}
+
 export interface MapLayout {
   /** In reading order: a parent before its children. */
   boxes: readonly TopicBox[]
-  byTopic: ReadonlyMap<string, TopicBox>
+  byTopic: TopicLookup
   enclosures: readonly EnclosureBox[]
   bounds: Bounds
 }

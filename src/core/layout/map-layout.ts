@@ -7,36 +7,29 @@ import { isPlacedByHand, type TopicRecord } from '../records/topic'
 import { measureLine } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
-import type { Block, Enclosed, Frame, Growth } from './block'
+import type { Block, Enclosed, Growth } from './block'
 import {
   type Bounds,
   type Branch,
   boundsOf,
-  type EnclosureBox,
+  type CountTopics,
   type Face,
   type MapLayout,
-  type Part,
   type SignCount,
-  TopicBox,
+  type TopicBox,
 } from './boxes'
+import { titleSize } from './enclosure-title'
 import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
 import { makeRoom, moveClear } from './make-room'
+import { BoxesByTopic, FOLD_SPACE, type Placed, Placing } from './placing'
 import { EXCERPT, setExcerpt, setTags, setTopicText, sizeOf, TAGS } from './topic-box'
 
-/** How many topics a map holds, for maps whose topics are not among the records. */
-export type CountTopics = (map: string) => number
-
-const HUES = 8
 export const SIGN_SIZE = 16
 export const SIGN_COUNT_WIDTH = 8
 /** Width of the turned-down corner with its number. */
 export const DOORWAY_WIDTH = 34
-/** Room beside a folded topic for the number of topics that it hides. */
-const FOLD_SPACE = 32
 /** Room above a branch over which its connector comes. */
 export const ROUTE_SPACE = 10
-/** Height of an enclosure's title, and the size in which it is set. */
-export const ENCLOSURE_TITLE = { height: 20, size: 13 }
 
 /** What a topic's block depends on besides what is in the branch. */
 interface Context {
@@ -50,9 +43,8 @@ interface Context {
   look: Inherited
 }
 
-/** What a block carries: the topic's face, and the children that keep places of their own. */
-interface Content {
-  face: Face
+/** What a block carries besides: the children that keep places of their own. */
+interface Content extends Placed {
   byHand: readonly { topic: TopicRecord; context: Context }[]
   /** Whether it or a block below has such children. */
   anyByHand: boolean
@@ -75,7 +67,7 @@ export const layoutMap = (records: Records, map: string, countTopics: CountTopic
  */
 export class MapLayouter {
   private readonly kept = new Map<string, { stamp: number; key: string; block: TopicBlock }>()
-  private boxes = new Map<string, TopicBox>()
+  private boxes: readonly TopicBox[] = []
   private whole: MapLayouter | null = null
 
   constructor(
@@ -89,27 +81,41 @@ export class MapLayouter {
   /** The whole map, or only the branch of one of its topics, with that topic where it stands on the whole map. */
   layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
-    const placing = new Placing(this.records, this.countTopics)
-    const look = inheritedOn(this.records, this.map)
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
-    if (map && root) {
-      const block = this.blockOf(root, headContext(map, root, look))
-      const middle = this.middleOf(only)
-      const branch = placing.place(block, middle.x - block.width / 2, middle.y - block.height / 2)
-      this.placeByHand(block, placing, branch)
+    if (!map || !root) return this.finish(new Placing(this.records, this.countTopics, [], false), null)
+    const look = inheritedOn(this.records, this.map)
+    const block = this.blockOf(root, headContext(map, root, look))
+    const loose = only ? [] : this.records.looseBranches(this.map).filter(this.keeps)
+    const mayMove = block.content.anyByHand || loose.length > 0
+    const placing = new Placing(this.records, this.countTopics, this.boxes, mayMove)
+    const middle = this.middleOf(only)
+    const corner = { x: middle.x - block.width / 2, y: middle.y - block.height / 2 }
+    const branch = placing.place(block, corner.x, corner.y)
+    this.placeByHand(block, placing, branch)
+    for (const head of loose) {
+      const own = this.blockOf(head, headContext(map, head, look))
+      placing.settle(placing.place(own, head.place.x!, head.place.y!))
+      this.placeByHand(own, placing, null)
     }
-    if (map && !only)
-      for (const head of this.records.looseBranches(this.map).filter(this.keeps)) {
-        const block = this.blockOf(head, headContext(map, head, look))
-        const branch = placing.place(block, head.place.x!, head.place.y!)
-        placing.settle(branch)
-        this.placeByHand(block, placing, null)
-      }
-    placing.frameLoose(this.map)
-    placing.keepIdentity(this.boxes)
-    this.boxes = placing.byTopic
-    this.forgetGone(placing.byTopic)
-    return { boxes: placing.boxes, byTopic: placing.byTopic, enclosures: placing.enclosures, bounds: placing.bounds() }
+    placing.keepIdentity()
+    const { left, top, right, bottom } = block
+    const reach = { x: corner.x + left, y: corner.y + top, width: right - left, height: bottom - top }
+    return this.finish(placing, mayMove ? null : reach)
+  }
+
+  /** `reach` is how far the boxes reach, where that is known. */
+  private finish(placing: Placing, reach: Bounds | null): MapLayout {
+    const { boxes, enclosures } = placing
+    const byTopic = new BoxesByTopic(
+      boxes,
+      (id) => this.kept.get(id)?.block.content.box ?? null,
+      () => this.boxes === boxes,
+    )
+    this.boxes = boxes
+    placing.frameLoose(this.map, byTopic)
+    if (this.kept.size > boxes.length * 2 + 100)
+      for (const id of this.kept.keys()) if (!byTopic.has(id)) this.kept.delete(id)
+    return { boxes, byTopic, enclosures, bounds: boundsOf([...(reach ? [reach] : boxes), ...enclosures]) }
   }
 
   /** The middle of a topic on the whole map: places that were given by hand are seen from the root, also in a branch alone. */
@@ -193,18 +199,27 @@ export class MapLayouter {
 
   private close({ topic, context, children, byHand, hidden, blocks }: Opened): TopicBlock {
     const made = faceOf(this.records, topic, context, hidden)
-    const before = this.kept.get(topic.id)?.block.content.face
-    const face = before && dequal(before, made) ? before : made
+    const before = this.kept.get(topic.id)?.block.content
+    const face = before && dequal(before.face, made) ? before.face : made
     const folded = hidden > 0
+    const enclosed = enclosedAmong(
+      this.records,
+      children.map((child) => child.topic),
+    )
     const head = {
-      content: { face, byHand, anyByHand: byHand.length > 0 || blocks.some(({ content }) => content.anyByHand) },
+      content: {
+        face,
+        byHand,
+        anyByHand: byHand.length > 0 || blocks.some(({ content }) => content.anyByHand),
+        size: blocks.reduce((size, { content }) => size + content.size, 1),
+        plain: enclosed.length === 0 && !topic.opensMap && blocks.every(({ content }) => content.plain),
+        box: before?.box ?? null,
+        hue: null,
+      },
       width: face.width + (folded && foldsBeside(context.growth) ? FOLD_SPACE : 0),
       height: face.height + (folded && !foldsBeside(context.growth) ? FOLD_SPACE : 0),
       children: blocks,
-      enclosed: enclosedAmong(
-        this.records,
-        children.map((child) => child.topic),
-      ),
+      enclosed,
     }
     const block = setChildren(head, context.setting, context.level, context.spacing, {
       isLeft: (i) => children[i]!.topic.place.side === 'left',
@@ -213,11 +228,6 @@ export class MapLayouter {
     if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
     this.kept.set(topic.id, { stamp: this.records.stampOf(topic.id), key: keyOf(context), block })
     return block
-  }
-
-  private forgetGone(shown: ReadonlyMap<string, TopicBox>): void {
-    if (this.kept.size <= shown.size * 2 + 100) return
-    for (const id of this.kept.keys()) if (!shown.has(id)) this.kept.delete(id)
   }
 }
 
@@ -334,155 +344,3 @@ function enclosedAmong(records: Records, siblings: readonly TopicRecord[]): Encl
   })
   return [...found.values()].sort((a, b) => b.to - b.from - (a.to - a.from) || (a.enclosure < b.enclosure ? -1 : 1))
 }
-
-export const enclosureTitleWidth = (title: string): number =>
-  measureLine(title, ENCLOSURE_TITLE.size, 'plain-bold').width
-
-/** Room for the sign of a note behind the title. */
-const NOTE_ROOM = 20
-
-const titleSize = ({ title, note }: { title: string; note: string }) =>
-  title === '' && note.trim() === ''
-    ? { title: 0, titleWidth: 0 }
-    : { title: ENCLOSURE_TITLE.height, titleWidth: enclosureTitleWidth(title) + 16 + (note === '' ? 0 : NOTE_ROOM) }
-
-/** Turns blocks into boxes on the map. */
-class Placing {
-  readonly boxes: TopicBox[] = []
-  readonly byTopic = new Map<string, TopicBox>()
-  readonly enclosures: EnclosureBox[] = []
-
-  constructor(
-    private readonly records: Records,
-    private readonly countTopics: CountTopics,
-  ) {}
-
-  /** Boxes that are as they were before are the same objects, so that whoever shows them sees that at once. */
-  keepIdentity(before: ReadonlyMap<string, TopicBox>): void {
-    this.boxes.forEach((box, i) => {
-      const known = before.get(box.topic.id)
-      const same =
-        known?.face === box.face &&
-        known.x === box.x &&
-        known.y === box.y &&
-        known.hue === box.hue &&
-        known.behind === box.behind
-      if (same) {
-        this.boxes[i] = known
-        this.byTopic.set(box.topic.id, known)
-      }
-      const kept = this.boxes[i]!
-      kept.parent = box.parent && (this.byTopic.get(box.parent.topic.id) ?? null)
-    })
-  }
-
-  /** Puts the corner of a block's head at a point. */
-  place(block: TopicBlock, x: number, y: number): Branch {
-    const { topic } = block.content.face
-    const parent = this.byTopic.get(topic.place.parent ?? '') ?? null
-    const head: Part = { boxes: [], enclosures: [] }
-    const branch: Branch = { setting: block.content.face.setting, parts: [head] }
-    const box = this.add(block, x, y, parent, hueOf(parent, parent?.level === 0 ? this.orderIn(parent)(topic) : 0))
-    head.boxes.push(box)
-    const order = box.level === 0 ? this.orderIn(box) : () => 0
-    block.children.forEach((child, i) => {
-      const part: Part = { boxes: [], enclosures: [] }
-      branch.parts.push(part)
-      const hue = hueOf(box, order(child.content.face.topic))
-      this.placeBelow(child, x + block.corners[2 * i]!, y + block.corners[2 * i + 1]!, box, hue, part)
-    })
-    // The frames around children move with the first child inside them.
-    for (const frame of block.frames) {
-      const inside = branch.parts.findIndex((part, i) => i > 0 && isInside(part.boxes[0]!, frame, x, y))
-      this.frame(frame, x, y, branch.parts[Math.max(inside, 0)]!)
-    }
-    return branch
-  }
-
-  private placeBelow(head: TopicBlock, x: number, y: number, parent: TopicBox, hue: number, part: Part): void {
-    const waiting = [{ block: head, x, y, parent }]
-    for (let next = waiting.pop(); next; next = waiting.pop()) {
-      const box = this.add(next.block, next.x, next.y, next.parent, hue)
-      part.boxes.push(box)
-      const { children, corners, frames } = next.block
-      for (const frame of frames) this.frame(frame, next.x, next.y, part)
-      for (let i = children.length - 1; i >= 0; i--)
-        waiting.push({
-          block: children[i]!,
-          x: next.x + corners[2 * i]!,
-          y: next.y + corners[2 * i + 1]!,
-          parent: box,
-        })
-    }
-  }
-
-  private orderIn(parent: TopicBox): (topic: TopicRecord) => number {
-    const order = new Map(this.records.children(parent.topic.id).map((child, i) => [child.id, i]))
-    return (topic) => order.get(topic.id) ?? 0
-  }
-
-  private add(block: TopicBlock, x: number, y: number, parent: TopicBox | null, hue: number): TopicBox {
-    const { face } = block.content
-    const { topic, growth, hidden } = face
-    const behind = topic.opensMap ? this.countTopics(topic.opensMap) : null
-    const box = new TopicBox(face, x, y, face.style.hue ?? hue, behind, parent)
-    if (hidden > 0 && box.growsLeft) box.x += FOLD_SPACE
-    else if (hidden > 0 && growth === 'up') box.y += FOLD_SPACE
-    this.boxes.push(box)
-    this.byTopic.set(topic.id, box)
-    return box
-  }
-
-  private frame({ enclosure, left, top, right, bottom }: Frame, x: number, y: number, part: Part): void {
-    const first = part.boxes[0]
-    const tones = { family: first?.style.family ?? ('spruce' as const), hue: first?.hue ?? -1 }
-    const box = { enclosure, x: x + left, y: y + top, width: right - left, height: bottom - top, ...tones }
-    this.enclosures.push(box)
-    part.enclosures.push(box)
-  }
-
-  /** Moves a loose branch clear of everything that already stands. */
-  settle(branch: Branch): void {
-    const own = new Set<TopicBox>(branch.parts.flatMap((part) => part.boxes))
-    const standing: Part = { boxes: this.boxes.filter((box) => !own.has(box)), enclosures: [] }
-    moveClear(branch, [standing])
-  }
-
-  /** Frames of enclosures around loose branches and topics placed by hand, which no row of children has set. */
-  frameLoose(map: string): void {
-    const framed = new Set(this.enclosures.map(({ enclosure }) => enclosure))
-    for (const enclosure of this.records.all('enclosure')) {
-      if (enclosure.trashed || framed.has(enclosure.id)) continue
-      const heads = enclosure.topics.flatMap((topic) => this.byTopic.get(topic) ?? [])
-      if (heads.length === 0 || heads[0]!.topic.place.map !== map) continue
-      const inside = this.boxes.filter((box) => heads.some((head) => isBelow(box, head)))
-      const { x, y, width, height } = boundsOf(inside)
-      const { title } = titleSize(enclosure)
-      const pad = 10
-      this.enclosures.push({
-        enclosure: enclosure.id,
-        x: x - pad,
-        y: y - pad - title,
-        width: width + pad * 2,
-        height: height + pad * 2 + title,
-        family: heads[0]!.style.family,
-        hue: heads[0]!.hue,
-      })
-    }
-  }
-
-  bounds(): Bounds {
-    return boundsOf([...this.boxes, ...this.enclosures])
-  }
-}
-
-function isBelow(box: TopicBox, head: TopicBox): boolean {
-  for (let at: TopicBox | null = box; at; at = at.parent) if (at.topic.id === head.topic.id) return true
-  return false
-}
-
-const isInside = (box: TopicBox, frame: Frame, x: number, y: number): boolean =>
-  box.x >= x + frame.left && box.x < x + frame.right && box.y >= y + frame.top && box.y < y + frame.bottom
-
-const hueOf = (parent: TopicBox | null, order: number): number =>
-  parent ? (parent.level === 0 ? order % HUES : parent.hue) : -1

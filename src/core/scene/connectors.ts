@@ -14,6 +14,8 @@ export class Connector {
 
   constructor(
     readonly parent: TopicBox,
+    /** How its topics grow. */
+    readonly growth: Growth | null,
     private readonly layout: MapLayout,
   ) {
     const { x, y, width, height } = parent
@@ -71,24 +73,37 @@ const middleY = (box: TopicBox) => box.y + box.height / 2
 /** One connector for what hangs together below a topic, in the form that the topic's style says. */
 export function drawConnectors(layout: MapLayout): Connector[] {
   const connectors: Connector[] = []
-  const groups = new Map<TopicBox, Map<Growth | null, Connector>>()
-  const begin = (parent: TopicBox) => {
-    const connector = new Connector(parent, layout)
-    connectors.push(connector)
-    return connector
-  }
-  for (const box of layout.boxes) {
-    const { parent, growth } = box
-    if (!parent) continue
-    if (box.topic.place.x !== null) {
-      begin(parent).add(box)
-      continue
+  for (const box of layout.boxes)
+    if (box.below.length > 0) for (const connector of connectorsBelow(box, layout)) connectors.push(connector)
+  return connectors
+}
+
+const before = new WeakMap<TopicBox, { below: readonly TopicBox[]; connectors: readonly Connector[] }>()
+
+/** Connectors below a topic: those from before where the boxes are still the same, so that they are not drawn again. */
+function connectorsBelow(parent: TopicBox, layout: MapLayout): readonly Connector[] {
+  const { below } = parent
+  const known = before.get(parent)
+  if (known?.below === below) return known.connectors
+  const same =
+    known?.below.length === below.length &&
+    // What comes over the top of a branch depends on all of the branch.
+    below.every((child, i) => child === known.below[i] && !isFlanked(child.setting, child.growth))
+  const connectors = same ? known.connectors : grouped(parent, layout)
+  before.set(parent, { below, connectors })
+  return connectors
+}
+
+function grouped(parent: TopicBox, layout: MapLayout): Connector[] {
+  const connectors: Connector[] = []
+  const byGrowth: Connector[] = []
+  for (const child of parent.below) {
+    let group = child.topic.place.x === null && byGrowth.find(({ growth }) => growth === child.growth)
+    if (!group) {
+      connectors.push((group = new Connector(parent, child.growth, layout)))
+      if (child.topic.place.x === null) byGrowth.push(group)
     }
-    let own = groups.get(parent)
-    if (!own) groups.set(parent, (own = new Map()))
-    let group = own.get(growth)
-    if (!group) own.set(growth, (group = begin(parent)))
-    group.add(box)
+    group.add(child)
   }
   return connectors
 }

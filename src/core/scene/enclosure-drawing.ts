@@ -1,5 +1,5 @@
 import type { EnclosureBox } from '../layout/boxes'
-import { ENCLOSURE_TITLE, enclosureTitleWidth } from '../layout/map-layout'
+import { ENCLOSURE_TITLE, enclosureTitleWidth } from '../layout/enclosure-title'
 import { toneClass } from '../look/families'
 import type { EnclosureRecord } from '../records/enclosure'
 import { noteBeginning } from '../text/note-beginning'

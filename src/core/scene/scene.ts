@@ -1,5 +1,5 @@
-import { type Bounds, boundsOf, type EnclosureBox, type MapLayout } from '../layout/boxes'
-import { type CountTopics, MapLayouter } from '../layout/map-layout'
+import { type Bounds, boundsOf, type CountTopics, type EnclosureBox, type MapLayout } from '../layout/boxes'
+import { MapLayouter } from '../layout/map-layout'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { Records } from '../records/records'
 import { type Connector, drawConnectors } from './connectors'

@@ -89,6 +89,44 @@ describe('layout of a map', () => {
     )
   })
 
+  test('gives the very boxes of before where nothing about them changed, and others where something did', () => {
+    fc.assert(
+      fc.property(
+        ground,
+        forest,
+        fc.array(fc.tuple(fc.nat(200), fc.nat(2)), { maxLength: 8 }),
+        (map, saplings, steps) => {
+          const records = recordsOf(map, saplings)
+          const layouter = new MapLayouter(records, MAP, noTopics)
+          let before = layouter.layout(null)
+          for (const [at, what] of steps) {
+            const seen = new Map(before.boxes.map((box) => [box.topic.id, { ...box, below: [...box.below], box }]))
+            const topic = records.need('topic', topicId(at % saplings.length))
+            if (what === 0) records.put('topic', { ...topic, text: `${topic.text} more` })
+            else if (what === 1) records.put('topic', { ...topic, folded: !topic.folded })
+            else if (topic.place.x !== null) records.put('topic', { ...topic, place: { ...topic.place, x: at } })
+            const after = layouter.layout(null)
+            after.boxes.forEach((box, i) => {
+              expect(box.index).toBe(i)
+              expect(after.byTopic.get(box.topic.id)).toBe(box)
+              expect(before.byTopic.get(box.topic.id)).toBe(seen.get(box.topic.id)?.box)
+              expect(after.boxes[box.parent?.index ?? i]).toBe(box.parent ?? box)
+              expect(box.below.every((child) => child.parent === box)).toBe(true)
+              const old = seen.get(box.topic.id)
+              const same = old?.face === box.face && old.x === box.x && old.y === box.y && old.hue === box.hue
+              expect([box.topic.id, old?.box === box]).toEqual([box.topic.id, same])
+            })
+            expect(after.boxes.filter(({ parent }) => parent).length).toBe(
+              after.boxes.reduce((sum, { below }) => sum + below.length, 0),
+            )
+            before = after
+          }
+        },
+      ),
+      { numRuns: 150 },
+    )
+  })
+
   test('keeps the identity of boxes that stayed as they were', () => {
     const records = recordsOf(shape('right'), [plain, plain, { ...plain, parent: 1 }, plain])
     const layouter = new MapLayouter(records, MAP, noTopics)

@@ -4,9 +4,11 @@ import { changeEnclosure, encloseTopics } from '../../../src/core/commands/enclo
 import { foldTopics } from '../../../src/core/commands/fold-topics'
 import { setMapLayout } from '../../../src/core/commands/layouts'
 import { setDates } from '../../../src/core/commands/set-dates'
+import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
+import { MapLayouter } from '../../../src/core/layout/map-layout'
 import type { EnclosureLook } from '../../../src/core/records/enclosure'
 import type { MapId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
@@ -149,6 +151,24 @@ describe('connectors', () => {
       .map(({ children }) => children[0])
     expect(words).toEqual(['1 Mar 2026', '5 Jun', '10 Jan 2027'])
   })
+})
+
+test('connectors that join the same boxes as before are the same objects, whatever changes elsewhere', () => {
+  const { garden, map } = planted()
+  garden.do((r, m) => setMapLayout(r, { map, layout: 'right' }, m))
+  const layouter = new MapLayouter(garden.records, map, () => 0)
+  const connectors = () => {
+    const { connectors } = buildScene(garden.records, map, () => 0, layouter)
+    return new Map(connectors.map((one) => [one.parent.topic.text, one]))
+  }
+  const before = connectors()
+  garden.do((r, m) => setText(r, { topic: garden.topic('Prune'), text: 'Prune the apple trees' }, m))
+  const after = connectors()
+  expect([...after.keys()]).toEqual([...before.keys()])
+  expect(after.get('Spring')).not.toBe(before.get('Spring'))
+  expect(after.get('Garden')).toBe(before.get('Garden'))
+  garden.do((r, m) => setText(r, { topic: garden.topic('Prune the apple trees'), text: 'Prune\nin\nfour\nlines' }, m))
+  expect(connectors().get('Garden')).not.toBe(before.get('Garden'))
 })
 
 describe('cross-links and enclosures', () => {
