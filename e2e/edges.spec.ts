@@ -235,6 +235,20 @@ test('the workspace is usable at 900 px', async ({ page }) => {
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(900)
 })
 
+test('a new map stands in the middle of what is left beside the panels', async ({ page }) => {
+  await beginWithoutAccount(page)
+  await makeMap(page, 'Garden')
+  const offset = async () => {
+    const stage = (await page.locator('[data-stage]').boundingBox())!
+    const root = (await topic(page, 'Garden').locator('rect').first().boundingBox())!
+    return Math.max(
+      Math.abs(root.x + root.width / 2 - stage.x - stage.width / 2),
+      Math.abs(root.y + root.height / 2 - stage.y - stage.height / 2),
+    )
+  }
+  await expect.poll(offset).toBeLessThan(3)
+})
+
 test('a note is kept where its editor cannot be fetched', async ({ page }) => {
   await beginWithoutAccount(page)
   await makeMap(page, 'Garden')

@@ -1,3 +1,4 @@
+import type { z } from 'zod'
 import type { RecordByKind, RecordKind } from '../records/kinds'
 import { recordSchemas } from '../records/kinds'
 import type { Records } from '../records/records'
@@ -48,6 +49,13 @@ export function prepareChange(records: Records, edits: readonly Edit[], complete
 const editBetweenAny = (kind: RecordKind, from: unknown, to: unknown): Edit | null =>
   editBetween(kind, from as RecordByKind[typeof kind], to as RecordByKind[typeof kind]) as Edit | null
 
+/** What a schema found, as a person would say it. */
+function inWords(issue: z.core.$ZodIssue | undefined): string {
+  if (issue?.code === 'too_big' && issue.origin === 'string')
+    return `This text is too long: at most ${issue.maximum.toLocaleString('en')} letters can be kept in one place.`
+  return issue?.message ?? 'This cannot be stored.'
+}
+
 function nextVersion(
   records: Records,
   edit: Edit,
@@ -56,7 +64,7 @@ function nextVersion(
   if (edit.before === null && current) refuse('exists', `This ${edit.kind} exists already.`)
   if (edit.before !== null && !current) refuse('gone', `This ${edit.kind} is no longer there.`)
   const parsed = recordSchemas[edit.kind].safeParse({ ...current, ...edit.after, id: edit.id })
-  if (!parsed.success) refuse('invalid', parsed.error.issues[0]?.message ?? 'This cannot be stored.')
+  if (!parsed.success) refuse('invalid', inWords(parsed.error.issues[0]))
   const next = parsed.data
   if (edit.kind === 'note' && current) {
     const base = edit.before?.text

@@ -1,12 +1,11 @@
 import { refuse } from '../changes/problem'
 import type { FileId, TopicId } from '../records/ids'
 import type { Records } from '../records/records'
-import type { TopicPicture } from '../records/topic'
+import { PICTURE_SIDE, type TopicPicture } from '../records/topic'
 import { Draft, type Making, named, type Outcome } from './command'
 
-/** Sizes of pictures on topics, in px: what they get at first, and what they can be brought to. */
+/** The size in px into which a picture is fitted at first. */
 const [FIRST_WIDTH, FIRST_HEIGHT] = [240, 200]
-const [LEAST, MOST] = [16, 2_000]
 
 /** The size in which a picture first stands on a topic: its own, or as much of it as leaves the map readable. */
 export function firstSize(natural: { width: number; height: number }): { width: number; height: number } {
@@ -14,10 +13,8 @@ export function firstSize(natural: { width: number; height: number }): { width: 
   return clamped(natural.width * part, natural.height * part)
 }
 
-const clamped = (width: number, height: number) => ({
-  width: Math.min(MOST, Math.max(LEAST, Math.round(width))),
-  height: Math.min(MOST, Math.max(LEAST, Math.round(height))),
-})
+const bounded = (side: number) => Math.min(PICTURE_SIDE.most, Math.max(PICTURE_SIDE.least, Math.round(side)))
+const clamped = (width: number, height: number) => ({ width: bounded(width), height: bounded(height) })
 
 /** Puts a picture, a file of the collection, onto a topic; one that stands there gives way. */
 export function putPicture(

@@ -155,8 +155,10 @@ export class Placing {
     })
   }
 
+  /** Which child of its parent a topic was, in the order in which they were made: what comes between others leaves their hues. */
   private orderIn(parent: TopicBox): (topic: TopicRecord) => number {
-    const order = new Map(this.records.children(parent.topic.id).map((child, i) => [child.id, i]))
+    const ids = this.records.childrenWithTrashed(parent.topic.id).map(({ id }) => id)
+    const order = new Map(ids.sort().map((id, i) => [id, i]))
     return (topic) => order.get(topic.id) ?? 0
   }
 

@@ -52,11 +52,14 @@ export type Dates = z.infer<typeof Dates>
 /** Widths between which a topic can be drawn, in px. */
 export const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
 
+/** The sides of a picture on a topic, in px. */
+export const PICTURE_SIDE = { least: 16, most: 2_000 }
+
 /** A picture above a topic's text, in the size in which it is drawn, in px. */
 export const TopicPicture = z.strictObject({
   file: FileId,
-  width: z.number().min(16).max(2_000),
-  height: z.number().min(16).max(2_000),
+  width: z.number().min(PICTURE_SIDE.least).max(PICTURE_SIDE.most),
+  height: z.number().min(PICTURE_SIDE.least).max(PICTURE_SIDE.most),
 })
 export type TopicPicture = z.infer<typeof TopicPicture>
 

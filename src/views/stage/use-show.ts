@@ -23,10 +23,10 @@ export function useShow(
   tree: RefObject<HTMLElement | null>,
 ): void {
   const { layout, bounds } = scene
-  const { begin, fit, fitWidth, centre, reveal, back } = control
+  const { sized, begin, fit, fitWidth, centre, reveal, back } = control
   const shown = useRef(0)
   useEffect(() => {
-    if (!held || !pane.show || shown.current === pane.show.request) return
+    if (!held || !sized || !pane.show || shown.current === pane.show.request) return
     shown.current = pane.show.request
     const { what, branch } = pane.show
     const box = layout.byTopic.get(what)
@@ -38,19 +38,19 @@ export function useShow(
     else if (what === 'back') back()
     else fit(bounds)
     takeFocus(tree.current)
-  }, [held, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, tree])
+  }, [held, sized, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, tree])
 
   const last = pane.selected.at(-1)
   const revealed = useRef<string | undefined>(undefined)
   useEffect(() => {
     const key = `${last} ${pane.editing?.topic}`
-    if (revealed.current === key || !last) return
+    if (revealed.current === key || !last || !sized) return
     const box = layout.byTopic.get(last)
     if (box) {
       revealed.current = key
       reveal(box)
     }
-  }, [last, pane.editing, layout, reveal])
+  }, [last, pane.editing, layout, sized, reveal])
 
   // A selected topic that is no longer shown hands over to the nearest one above it that is.
   const before = useRef(layout)

@@ -19,6 +19,8 @@ export interface Act {
   keys: readonly string[]
   when(situation: Situation): boolean
   act(situation: Situation): void
+  /** Told when one of its keys is pressed while it cannot be done. */
+  otherwise?(situation: Situation): string | null
   group: 'topic' | 'mark' | 'move' | 'shape' | 'map' | 'view'
   /** Entries that belong together open from one entry of the menu. */
   submenu?: string

@@ -10,6 +10,7 @@ import { type Step, stepTopic } from '../../core/commands/step-topic'
 import type { TopicId } from '../../core/records/ids'
 import type { TopicRecord } from '../../core/records/topic'
 import { isRoot } from '../../core/records/topic'
+import { tell } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
 import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
 import { MARK_ACTS } from './mark-acts'
@@ -147,6 +148,8 @@ export const ACTS: readonly Act[] = [
     keys: ['Delete', 'Backspace'],
     group: 'topic',
     when: notRoot,
+    otherwise: (situation) =>
+      editable(situation) ? 'A map keeps its root topic. To remove it, put the whole map into the trash.' : null,
     act: ({ session, topics, index }) => {
       const select = session.run((records, making) =>
         deleteTopics(records, { topics: topics.map(({ id }) => id) }, making),
@@ -384,7 +387,10 @@ export function keyName(event: {
 export function actByKey(key: string, situation: Situation): boolean {
   const found = ACTS.find((act) => act.keys.includes(key) && act.when(situation))
   found?.act(situation)
-  return found !== undefined
+  if (found) return true
+  const words = ACTS.find((act) => act.keys.includes(key) && act.otherwise)?.otherwise?.(situation)
+  if (words) tell(words)
+  return Boolean(words)
 }
 
 const KEY_NAMES: Record<string, string> = {

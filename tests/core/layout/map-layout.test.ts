@@ -1,9 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { addTopic } from '../../../src/core/commands/add-topic'
+import { deleteTopics } from '../../../src/core/commands/delete-topics'
+import { stepTopic } from '../../../src/core/commands/step-topic'
 import type { TopicBox } from '../../../src/core/layout/boxes'
 import { layoutMap, MapLayouter } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import type { Records } from '../../../src/core/records/records'
+import { Garden } from '../gardens'
 import { enclose, ground, MAP, overlaps, recordsOf, type Sapling, sapling, standing, topicId } from './forests'
 
 const noTopics = () => 0
@@ -267,6 +271,18 @@ describe('places of their own', () => {
     expect(after.text.width).toBe(80)
     expect(after.height).toBeGreaterThan(before.height)
   })
+})
+
+test('a branch keeps its hue when others come before it, go, or change places', () => {
+  const garden = new Garden()
+  const map = garden.grow('Garden\nSpring\nSummer\nAutumn')
+  const hues = () =>
+    Object.fromEntries(layoutMap(garden.records, map, noTopics).boxes.map(({ topic, hue }) => [topic.text, hue]))
+  expect(hues()).toEqual({ Garden: -1, Spring: 0, Summer: 1, Autumn: 2 })
+  garden.do((r, m) => addTopic(r, { parent: garden.topic('Garden'), after: null, text: 'Winter' }, m))
+  garden.do((r, m) => stepTopic(r, { topic: garden.topic('Autumn'), step: 'up' }, m))
+  garden.do((r, m) => deleteTopics(r, { topics: [garden.topic('Spring')] }, m))
+  expect(hues()).toEqual({ Garden: -1, Winter: 3, Autumn: 2, Summer: 1 })
 })
 
 test('one branch alone stands where it does on the whole map, as do those of its topics that were placed by hand', () => {
