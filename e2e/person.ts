@@ -12,6 +12,7 @@ export async function makeMap(page: Page, name: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Name' }).fill(name)
   await page.getByRole('button', { name: 'Make the map' }).click()
   await expect(topic(page, name)).toBeVisible()
+  await expect(page.getByRole('tree', { name: `Map ${name}` })).toBeFocused()
 }
 
 /** A topic on the map or in the outline, by the beginning of its name. */

@@ -125,6 +125,21 @@ await main(async () => {
     await page.keyboard.press('Alt+f')
     await shot('top-down')
     const layouts = []
+    // Dates, so that the map along time shows its scale.
+    const dated = {
+      Plots: '2026-04-14',
+      'Peat mosses': '2026-05-20',
+      Trees: '2026-07-03',
+      'What we compare with': '2026-09-28',
+    }
+    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await page.getByRole('button', { name: 'Dates and task' }).click()
+    for (const [name, day] of Object.entries(dated)) {
+      await topic(name).click()
+      await page.getByLabel('On', { exact: true }).fill(day)
+    }
+    await page.getByRole('button', { name: 'Dates and task' }).click()
+    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
     for (const layout of [
       'to both sides',
       'to the right',

@@ -139,7 +139,7 @@ describe('looks and marks', () => {
 describe('enclosures', () => {
   const enclose = async (topics: string[], title = 'Before April') => {
     const id = EnclosureId.parse(uuid())
-    const after = { id, topics, title, note: '', tone: null, trashed: false }
+    const after = { id, topics, title, note: '', tone: null, look: null, trashed: false }
     return { id, answer: await owner.change([{ kind: 'enclosure', id, before: null, after } as unknown as Edit]) }
   }
 
@@ -148,7 +148,7 @@ describe('enclosures', () => {
     const { id, answer } = await enclose([spring.id, peas.id])
     expect(onlyResult(answer).ok).toBe(true)
     expect((await owner.map(map)).enclosures).toEqual([
-      { id, topics: [spring.id, peas.id], title: 'Before April', note: '', tone: null, trashed: false },
+      { id, topics: [spring.id, peas.id], title: 'Before April', note: '', tone: null, look: null, trashed: false },
     ])
     await owner.change([
       { kind: 'enclosure', id, before: { tone: null }, after: { tone: 4, title: 'Late', note: 'Or *later*.' } },

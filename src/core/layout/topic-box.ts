@@ -1,6 +1,6 @@
 import type { Style } from '../look/styles'
 import type { TopicPicture } from '../records/topic'
-import { type FaceName, knowsFace, type Line, wrapText } from '../text/measure'
+import { knowsFace, type Line, wrapEvenly, wrapText } from '../text/measure'
 
 /** Text broken into lines, with the space it takes in px. */
 export interface SetText {
@@ -15,23 +15,27 @@ const KEPT = 200_000
 const kept = new Map<string, SetText>()
 
 /**
- * Breaks and measures a topic's text as its style sets it, in lines of at most `given` px where a width was given.
+ * Breaks and measures a topic's text as its style sets it: in lines of at most `given` px where a width was given, else in
+ * as few and as even ones as can be.
  * Texts measured before are remembered.
  */
 export function setTopicText(text: string, style: Style, given: number | null): SetText {
   const { face, size, maxWidth, lineHeight } = style
-  if (!knowsFace(face)) return setText(text, face, size, lineHeight, given ?? maxWidth, given ?? MIN_WIDTH)
+  const set = () => {
+    const lines = given ? wrapText(text, given, size, face) : wrapEvenly(text, maxWidth, size, face)
+    return setLines(lines, lineHeight, given ?? MIN_WIDTH)
+  }
+  if (!knowsFace(face)) return set()
   const key = `${face} ${size} ${lineHeight} ${given ?? `-${maxWidth}`} ${text}`
   const known = kept.get(key)
   if (known) return known
-  const set = setText(text, face, size, lineHeight, given ?? maxWidth, given ?? MIN_WIDTH)
   if (kept.size >= KEPT) kept.clear()
-  kept.set(key, set)
-  return set
+  const made = set()
+  kept.set(key, made)
+  return made
 }
 
-function setText(text: string, face: FaceName, size: number, lineHeight: number, most: number, least: number): SetText {
-  const lines = wrapText(text, most, size, face)
+function setLines(lines: readonly Line[], lineHeight: number, least: number): SetText {
   let width = least
   for (const line of lines) width = Math.max(width, line.width)
   return { lines, width, height: lines.length * lineHeight }
@@ -42,7 +46,7 @@ export const EXCERPT = { size: 13, lineHeight: 17, gap: 4, width: 210, lines: 3,
 
 export function setExcerpt(text: string, topicWidth: number): SetText {
   const most = Math.max(EXCERPT.width, topicWidth)
-  const set = setText(text, 'plain', EXCERPT.size, EXCERPT.lineHeight, most, 0)
+  const set = setLines(wrapText(text, most, EXCERPT.size, 'plain'), EXCERPT.lineHeight, 0)
   if (set.lines.length <= EXCERPT.lines) return set
   const lines = set.lines.slice(0, EXCERPT.lines)
   const last = lines[EXCERPT.lines - 1]!

@@ -158,3 +158,30 @@ export function wrapText(text: string, maxWidth: number, size: number, face: Fac
   }
   return lines
 }
+
+/** Texts of more lines than this are left as they break. */
+const MOST_EVEN = 5
+/** How near to the narrowest width the lines are brought, as a power of two of the room there is. */
+const HALVINGS = 5
+
+/**
+ * Like `wrapText`, in as few lines as `maxWidth` allows, but these as even as can be: so no short word is left alone on
+ * the last one. Found by halving the width; a few times the cost of `wrapText` where there is more than one line.
+ */
+export function wrapEvenly(text: string, maxWidth: number, size: number, face: FaceName): Line[] {
+  let best = wrapText(text, maxWidth, size, face)
+  if (best.length < 2 || best.length > MOST_EVEN) return best
+  let narrow = 0
+  let wide = maxWidth
+  for (const { width } of best) narrow += width / best.length
+  for (let i = 0; i < HALVINGS && narrow < wide; i++) {
+    const middle = (narrow + wide) / 2
+    const lines = wrapText(text, middle, size, face)
+    if (lines.length > best.length) narrow = middle
+    else {
+      best = lines
+      wide = middle
+    }
+  }
+  return best
+}

@@ -1,4 +1,4 @@
-import { startTransition, useEffect, useState } from 'react'
+import { useSyncExternalStore } from 'react'
 
 /** How long those who can wait are left alone, in ms: the frame that answers a key is on the screen by then. */
 const WAIT_MS = 40
@@ -37,12 +37,5 @@ export class Calm<Value> {
   snapshot = (): Value => this.told
 }
 
-/** The value of a store for those who can wait: what is drawn from it makes way for every key. */
-export function useCalm<Value>(calm: Calm<Value>): Value {
-  const [value, setValue] = useState(calm.snapshot)
-  useEffect(() => {
-    setValue(calm.snapshot())
-    return calm.subscribe(() => startTransition(() => setValue(calm.snapshot())))
-  }, [calm])
-  return value
-}
+/** The value of a store for those who can wait. */
+export const useCalm = <Value>(calm: Calm<Value>): Value => useSyncExternalStore(calm.subscribe, calm.snapshot)

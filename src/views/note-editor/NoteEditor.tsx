@@ -120,7 +120,11 @@ export default function NoteEditor({
           },
           { emitUpdate: true },
         )
-      if (focused) created.commands.focus('end')
+      // At once, not in the next frame as the command would: no key may fall between the field and the editor.
+      if (focused) {
+        created.commands.setTextSelection(created.state.doc.content.size)
+        created.view.focus()
+      }
     },
     onUpdate: ({ editor: changed }) => {
       clearTimeout(timer.current)

@@ -23,10 +23,11 @@ export function useShow(
   tree: RefObject<HTMLElement | null>,
 ): void {
   const { layout, bounds } = scene
-  const { sized, begin, fit, fitWidth, centre, reveal, back } = control
+  const { sized, hasSize, begin, fit, fitWidth, centre, reveal, back } = control
   const shown = useRef(0)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `sized` tells when the stage has got its size.
   useEffect(() => {
-    if (!held || !sized || !pane.show || shown.current === pane.show.request) return
+    if (!held || !hasSize() || !pane.show || shown.current === pane.show.request) return
     shown.current = pane.show.request
     const { what, branch } = pane.show
     const box = layout.byTopic.get(what)
@@ -38,19 +39,20 @@ export function useShow(
     else if (what === 'back') back()
     else fit(bounds)
     takeFocus(tree.current)
-  }, [held, sized, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, tree])
+  }, [held, hasSize, sized, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, tree])
 
   const last = pane.selected.at(-1)
   const revealed = useRef<string | undefined>(undefined)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `sized` tells when the stage has got its size.
   useEffect(() => {
     const key = `${last} ${pane.editing?.topic}`
-    if (revealed.current === key || !last || !sized) return
+    if (revealed.current === key || !last || !hasSize()) return
     const box = layout.byTopic.get(last)
     if (box) {
       revealed.current = key
       reveal(box)
     }
-  }, [last, pane.editing, layout, sized, reveal])
+  }, [last, pane.editing, layout, hasSize, sized, reveal])
 
   // A selected topic that is no longer shown hands over to the nearest one above it that is.
   const before = useRef(layout)

@@ -78,7 +78,8 @@ export function useView(
   // Kept, because asking an element for its size makes the browser lay out everything first.
   const size = useRef({ width: 0, height: 0 })
   // Nothing can be brought into view before the page has given the stage its size.
-  const [sized, setSized] = useState(false)
+  const [sized, setSized] = useState(0)
+  const hasSize = useCallback(() => size.current.width > 0, [])
   const moves = useRef<Moves>({ count: 0, last: 0, listeners: new Set() })
 
   useEffect(() => {
@@ -86,7 +87,6 @@ export function useView(
     if (!element) return
     const selection = select(element)
     size.current = { width: element.clientWidth, height: element.clientHeight }
-    setSized(element.clientWidth > 0)
     const taken = (event: Event) =>
       (event.target as Element).closest('[data-topic], textarea, button, [data-crosslink], [data-taken]') !== null
     // A finger moves the map wherever it is put down, but for what is selected, which it drags.
@@ -154,7 +154,7 @@ export function useView(
       const first = size.current.width === 0
       const [dx, dy] = [(width - size.current.width) / 2, (height - size.current.height) / 2]
       size.current = { width, height }
-      if (first) return setSized(width > 0)
+      if (first) return setSized(width)
       if (dx !== 0 || dy !== 0)
         behaviour.current.translateBy(selection, dx / transform.current.k, dy / transform.current.k)
     })
@@ -290,7 +290,23 @@ export function useView(
     [container],
   )
 
-  return { view, rested, sized, transform, moves, begin, fit, fitWidth, centre, lookAt, reveal, back, pointAt, panBy }
+  return {
+    view,
+    rested,
+    sized,
+    hasSize,
+    transform,
+    moves,
+    begin,
+    fit,
+    fitWidth,
+    centre,
+    lookAt,
+    reveal,
+    back,
+    pointAt,
+    panBy,
+  }
 }
 
 export type ViewControl = ReturnType<typeof useView>

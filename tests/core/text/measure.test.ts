@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { measureLine, wrapText } from '../../../src/core/text/measure'
+import { measureLine, wrapEvenly, wrapText } from '../../../src/core/text/measure'
 
 describe('measuring text', () => {
   test('adds advance widths and kerning of the shipped font', () => {
@@ -26,6 +26,28 @@ describe('measuring text', () => {
           const lines = wrapText(words.join(' '), width, 15, 'plain')
           for (const line of lines) expect(line.width).toBeLessThanOrEqual(width)
           expect(lines.map((line) => line.text).join(' ')).toBe(words.join(' '))
+        },
+      ),
+    )
+  })
+
+  test('evens lines out without one more, and leaves no short word alone on the last', () => {
+    expect(wrapEvenly('36 permanent plots of 2 by 2 m', 180, 15, 'plain').map(({ text }) => text)).toEqual([
+      '36 permanent',
+      'plots of 2 by 2 m',
+    ])
+    const word = fc.stringMatching(/^[a-zäöü]{1,9}$/)
+    fc.assert(
+      fc.property(
+        fc.array(word, { minLength: 1, maxLength: 30 }),
+        fc.integer({ min: 120, max: 400 }),
+        (words, width) => {
+          const text = words.join(' ')
+          const [greedy, even] = [wrapText(text, width, 15, 'plain'), wrapEvenly(text, width, 15, 'plain')]
+          const widest = (lines: readonly { width: number }[]) => Math.max(...lines.map((line) => line.width))
+          expect(even.length).toBe(greedy.length)
+          expect(widest(even)).toBeLessThanOrEqual(widest(greedy))
+          expect(even.map((line) => line.text).join(' ')).toBe(text)
         },
       ),
     )
