@@ -134,8 +134,10 @@ await main(async () => {
     }
     await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
     await page.getByRole('button', { name: 'Dates and task' }).click()
+    await stagePicture()
     for (const [name, day] of Object.entries(dated)) {
       await topic(name).click()
+      await page.getByRole('heading', { name, exact: true }).waitFor()
       await page.getByLabel('On', { exact: true }).fill(day)
     }
     await page.getByRole('button', { name: 'Dates and task' }).click()
@@ -156,6 +158,7 @@ await main(async () => {
     await contactSheet('layouts', layouts, 'contain')
     await choose('Vegetation', 'Layout', 'The map to both sides')
     await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await stagePicture()
     await topic('Vegetation').click()
     await page.getByRole('button', { name: 'Look', exact: true }).click()
     const looks = []
@@ -196,6 +199,8 @@ await main(async () => {
     await shot('two-panes')
     await page.goto(collection)
     await page.getByRole('link', { name: 'Dipwells and readings' }).click()
+    await topic('Dipwells and readings').waitFor()
+    await stagePicture()
     await topic('Dipwells and readings').click({ button: 'right' })
     await page.getByRole('menuitem', { name: /^Merge/ }).click()
     await page.getByRole('combobox', { name: 'Maps to take over' }).click()
