@@ -1,5 +1,6 @@
 import { flextree } from 'd3-flextree'
 import { type Block, SPACING } from '../src/core/layout/block'
+import { Leaf } from '../src/core/layout/kinds/grow'
 import { setChildren } from '../src/core/layout/kinds/set-children'
 import { compare, type Measurement, median, seededRandom } from './measure'
 
@@ -39,6 +40,7 @@ const facts = { isLeft: () => false, days }
 
 /** Sets a branch whose children are set, as the map's layouter does. `left` tells the side on which it stands. */
 function setBranch(topic: Topic, children: readonly Branch[], level: number, left: boolean): Branch {
+  if (children.length === 0) return new Leaf(topic, topic.width, topic.height)
   const head = { content: topic, width: topic.width, height: topic.height, children, enclosed: NONE }
   const setting = level === 0 ? 'both' : left ? 'left' : 'right'
   return setChildren(head, setting, level, 1, level === 0 ? { isLeft: (i) => children[i]!.content.left, days } : facts)

@@ -164,6 +164,49 @@ describe('enclosures', () => {
     expect(onlyResult((await enclose(Array<string>(501).fill(summer.id))).answer).ok).toBe(false)
   })
 
+  test('are found by their title, take links from other maps, and come along with those', async () => {
+    const summer = await topicNamed('Summer')
+    const { id } = await enclose([summer.id], 'Warm half')
+    const found = await owner.call('GET', `/api/collections/${owner.collection}/find?words=warm`)
+    expect(found.json).toEqual([
+      { kind: 'enclosure', id, topic: summer.id, map, mapTitle: 'Garden', text: 'Warm half' },
+    ])
+    const far = await owner.grow('# Shed\n\n- Tools')
+    const tools = (await owner.map(far)).topics.find(({ text }) => text === 'Tools')!
+    const link = (ends: Record<string, unknown>) =>
+      owner.change([
+        {
+          kind: 'crosslink',
+          id: uuid(),
+          before: null,
+          after: { from: tools.id, toMap: null, label: '', drawn: 'quiet', trashed: false, ...ends },
+        } as unknown as Edit,
+      ])
+    expect(onlyResult(await link({ toTopic: summer.id, toEnclosure: uuid() })).ok).toBe(false)
+    expect(onlyResult(await link({ toTopic: null, toEnclosure: id })).ok).toBe(false)
+    expect(onlyResult(await link({ toTopic: summer.id, toEnclosure: id })).ok).toBe(true)
+    const held = await owner.map(far)
+    expect(held.crosslinks).toMatchObject([{ from: tools.id, toTopic: summer.id, toEnclosure: id }])
+    expect(held.enclosures).toMatchObject([{ id, title: 'Warm half' }])
+    expect(held.farTopics.map(({ text }) => text)).toContain('Summer')
+    // What lies in the trash is found no more.
+    await owner.change([{ kind: 'enclosure', id, before: { trashed: false }, after: { trashed: true } } as Edit])
+    expect((await owner.call('GET', `/api/collections/${owner.collection}/find?words=warm`)).json).toEqual([])
+  })
+
+  test('have looks of a few kinds, and no others', async () => {
+    const { id } = await enclose([(await topicNamed('Summer')).id])
+    const look = async (after: unknown) =>
+      onlyResult(
+        await owner.change([{ kind: 'enclosure', id, before: { look: null }, after: { look: after } } as Edit]),
+      ).ok
+    for (const wrong of [{ fill: 'red' }, { line: 'wavy' }, { corners: 9 }, { shadow: true }, 'bold'])
+      expect([wrong, await look(wrong)]).toEqual([wrong, false])
+    expect(await look({ fill: '#aabbcc', line: 'dashed', corners: 'sketch' })).toBe(true)
+    const stored = (await owner.map(map)).enclosures.find((one) => one.id === id)
+    expect(stored?.look).toEqual({ fill: '#aabbcc', line: 'dashed', corners: 'sketch' })
+  })
+
   test('cannot name topics of another collection', async () => {
     const other = await Caller.begin()
     const theirs = await other.grow('# Theirs\n\n- Hidden')

@@ -19,6 +19,7 @@ import {
   type TopicBox,
 } from './boxes'
 import { titleSize } from './enclosure-title'
+import { Leaf } from './kinds/grow'
 import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
 import { makeRoom, moveClear } from './make-room'
 import { BoxesByTopic, FOLD_SPACE, type Placed, Placing } from './placing'
@@ -206,25 +207,25 @@ export class MapLayouter {
       this.records,
       children.map((child) => child.topic),
     )
-    const head = {
-      content: {
-        face,
-        byHand,
-        anyByHand: byHand.length > 0 || blocks.some(({ content }) => content.anyByHand),
-        size: blocks.reduce((size, { content }) => size + content.size, 1),
-        plain: enclosed.length === 0 && !topic.opensMap && blocks.every(({ content }) => content.plain),
-        box: before?.box ?? null,
-        hue: null,
-      },
-      width: face.width + (folded && foldsBeside(context.growth) ? FOLD_SPACE : 0),
-      height: face.height + (folded && !foldsBeside(context.growth) ? FOLD_SPACE : 0),
-      children: blocks,
-      enclosed,
+    const content: Content = {
+      face,
+      byHand,
+      anyByHand: byHand.length > 0 || blocks.some(({ content }) => content.anyByHand),
+      size: blocks.reduce((size, { content }) => size + content.size, 1),
+      plain: enclosed.length === 0 && !topic.opensMap && blocks.every(({ content }) => content.plain),
+      box: before?.box ?? null,
+      hue: null,
     }
-    const block = setChildren(head, context.setting, context.level, context.spacing, {
-      isLeft: (i) => children[i]!.topic.place.side === 'left',
-      days: context.setting === 'time' ? children.map((child) => dayOf(child.topic)) : [],
-    })
+    const width = face.width + (folded && foldsBeside(context.growth) ? FOLD_SPACE : 0)
+    const height = face.height + (folded && !foldsBeside(context.growth) ? FOLD_SPACE : 0)
+    const { setting, level, spacing } = context
+    const block =
+      blocks.length === 0
+        ? new Leaf(content, width, height)
+        : setChildren({ content, width, height, children: blocks, enclosed }, setting, level, spacing, {
+            isLeft: (i) => children[i]!.topic.place.side === 'left',
+            days: setting === 'time' ? children.map((child) => dayOf(child.topic)) : [],
+          })
     if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
     this.kept.set(topic.id, { stamp: this.records.stampOf(topic.id), key: keyOf(context), block })
     return block

@@ -2,7 +2,7 @@ import type { LayoutKind } from '../../records/layout'
 import type { Block, Growth, Head } from '../block'
 import { around } from './around'
 import { bothSides } from './both-sides'
-import { gapsAt, grow, Leaf } from './grow'
+import { gapsAt, grow } from './grow'
 import { indented } from './indented'
 import { alongTime } from './time'
 
@@ -16,7 +16,7 @@ export interface ChildFacts {
 /** How a topic sets its children: the kind of its own, or the growth of the branch around it. */
 export type Setting = LayoutKind | Growth
 
-/** Sets the children of a head. `level` counts from the root and decides on the gaps, with the spacing of the map. */
+/** Sets the children of a head that has some; one without is a `Leaf`. `level` counts from the root and decides on the gaps, with the spacing of the map. */
 export function setChildren<Content>(
   head: Head<Content>,
   setting: Setting,
@@ -24,7 +24,6 @@ export function setChildren<Content>(
   spacing: number,
   facts: ChildFacts,
 ): Block<Content> {
-  if (head.children.length === 0) return new Leaf(head.content, head.width, head.height)
   switch (setting) {
     case 'right':
     case 'left':
