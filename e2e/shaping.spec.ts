@@ -180,6 +180,49 @@ test('an enclosure has a look of its own, and topics lead to it from either end'
   await allSaved(page)
 })
 
+test('branches are copied with what belongs to them, and cut ones move, within a map and to another', async ({
+  page,
+}) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Pick beans')
+  await page.keyboard.press('Alt+n')
+  await page.getByRole('textbox', { name: 'Note' }).pressSequentially('In August.')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Pick beans, Note')).toBeVisible()
+  // A copy has the note too; other editors get a clean list.
+  await topic(page, 'Pick beans, Note').click()
+  await page.keyboard.press('Control+c')
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('- Pick beans\n  - Dwarf')
+  await selectTopic(page, 'Autumn')
+  await page.keyboard.press('Control+v')
+  await expect(topic(page, 'Pick beans, Note')).toHaveCount(2)
+  await expect(page.getByRole('button', { name: 'Undo: copy Pick beans' })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  // What is cut stays until it is pasted, and then is the same topic.
+  await topic(page, 'Pick beans, Note').click()
+  const id = await topic(page, 'Pick beans, Note').getAttribute('data-topic')
+  await page.keyboard.press('Control+x')
+  await expect(page.getByText('Pick beans will move to where you paste.')).toBeVisible()
+  await expect(topic(page, 'Pick beans, Note')).toBeVisible()
+  await selectTopic(page, 'Winter')
+  await page.keyboard.press('Control+v')
+  await expect(page.getByRole('button', { name: 'Undo: move Pick beans' })).toBeVisible()
+  await expect(topic(page, 'Pick beans, Note')).toHaveAttribute('data-topic', id!)
+  await expect(topic(page, 'Pick beans, Note')).toHaveCount(1)
+  // By the menu, onto a map in the other pane.
+  await choose(page, 'Spring', null, 'Split off into a child map')
+  await page.getByRole('button', { name: 'Open a second pane' }).click()
+  await page.getByRole('combobox').fill('spring')
+  await page.getByRole('option', { name: 'Spring' }).first().click()
+  await choose(page, 'Pick beans, Note', null, 'Cut')
+  const second = page.locator('[data-stage="1"]')
+  await second.getByRole('treeitem', { name: 'Spring' }).click({ button: 'right' })
+  await page.getByRole('menuitem', { name: 'Paste here what was cut' }).click()
+  await expect(second.getByRole('treeitem', { name: 'Pick beans, Note' })).toBeVisible()
+  await expect(page.locator('[data-stage="0"]').getByRole('treeitem', { name: 'Pick beans' })).toHaveCount(0)
+  await allSaved(page)
+})
+
 test('one branch alone, folding to a level, and a filter by words', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await selectTopic(page, 'Summer')

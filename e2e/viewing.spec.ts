@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
-import { plantGarden, selectTopic, topic } from './person'
+import { allSaved, choose, plantGarden, selectTopic, topic } from './person'
 
 /** A list of so many branches with four topics each. */
 const long = (branches: number) =>
@@ -78,6 +78,43 @@ test('the selection is never lost: deleted or filtered away it hands over to wha
   await page.getByLabel('Show nothing else').check()
   await page.keyboard.press('Escape')
   await expect(topic(page, 'Garden')).toHaveAttribute('aria-selected', 'true')
+})
+
+test('the keyboard stays on the map after undo, folding, and what somebody else takes away', async ({
+  page,
+  context,
+}) => {
+  await plantGarden(page, '- Spring\n  - Sow peas\n    - In rows\n- Summer')
+  const selected = page.locator('[data-stage] [aria-selected="true"]')
+  const tree = page.getByRole('tree')
+  // What was just written is taken back: what it hung on, or stood beside, has the keyboard.
+  await selectTopic(page, 'Sow peas')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Late ones')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Late ones')).toHaveAttribute('aria-selected', 'true')
+  await page.keyboard.press('Control+z')
+  await expect(topic(page, 'Late ones')).toHaveCount(0)
+  await expect(selected).toHaveCount(1)
+  await expect(tree).toBeFocused()
+  // A fold over the selected topic hands over to the topic that folds.
+  await selectTopic(page, 'In rows')
+  await choose(page, 'In rows', 'Fold the map', 'To level 1')
+  await expect(topic(page, 'Spring')).toHaveAttribute('aria-selected', 'true')
+  await page.keyboard.press(' ')
+  await selectTopic(page, 'Sow peas')
+  await allSaved(page)
+  const other = await context.newPage()
+  await other.goto(page.url())
+  await selectTopic(other, 'Spring')
+  await other.keyboard.press('Delete')
+  await expect(topic(page, 'Spring')).toHaveCount(0)
+  await expect(topic(page, 'Garden')).toHaveAttribute('aria-selected', 'true')
+  await page.bringToFront()
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Autumn')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '2')
 })
 
 test('with fingers: a tap selects, a long press opens the menu, a drag moves the map', async ({ browser }) => {

@@ -246,6 +246,16 @@ function KeysDialog({ onClose }: { onClose(): void }) {
             </Table.Tr>
           ))}
           <Table.Tr>
+            <Table.Td>Copy, cut and paste branches with all that belongs to them</Table.Td>
+            <Table.Td ta="right">
+              {['Ctrl + C', 'Ctrl + X', 'Ctrl + V'].map((key) => (
+                <Kbd key={key} ml={6}>
+                  {key}
+                </Kbd>
+              ))}
+            </Table.Td>
+          </Table.Tr>
+          <Table.Tr>
             <Table.Td>Select the nearest topic in a direction</Table.Td>
             <Table.Td ta="right">
               <Kbd>Arrows</Kbd>

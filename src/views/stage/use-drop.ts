@@ -5,7 +5,7 @@ import { readText } from '../../core/formats/read-text'
 import type { MapLayout } from '../../core/layout/boxes'
 import { DRAWING_TYPE } from '../pictures/drawing-type'
 import type { Situation } from '../workspace/act'
-import { contentsOf, takeOver } from '../workspace/tree-keys'
+import { contentsOf, takeOver } from '../workspace/clipboard'
 import { workspace } from '../workspace/workspace-store'
 
 const TAKEN = ['Files', 'text/plain', 'text/html', DRAWING_TYPE]

@@ -15,10 +15,12 @@ import { sortChildren } from '../../core/commands/sort-children'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot } from '../../core/records/topic'
 import { branch, topicsInOrder } from '../../core/tree/walk'
+import { tell } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
 import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
+import { carryFromMenu, pasteBranches } from './clipboard'
 import { stageOf } from './shown-stages'
-import { workspace } from './workspace-store'
+import { useWorkspace, workspace } from './workspace-store'
 
 const ids = ({ topics }: Situation) => topics.map(({ id }) => id)
 const hasChildren = ({ session, topics }: Situation) =>
@@ -104,6 +106,37 @@ const levelActs = [1, 2, 3].map(
 
 /** Acts on the shape of a map: order, layout, numbers, enclosures, folding, selecting. */
 export const SHAPE_ACTS: readonly Act[] = [
+  {
+    id: 'copy',
+    name: plainly('Copy'),
+    keys: [],
+    group: 'move',
+    when: ({ topics }) => topics.length > 0,
+    act: (situation) => carryFromMenu(situation, false),
+  },
+  {
+    id: 'cut',
+    name: plainly('Cut'),
+    keys: [],
+    group: 'move',
+    when: notRoot,
+    act: (situation) => carryFromMenu(situation, true),
+  },
+  {
+    id: 'paste',
+    name: () => {
+      const { carried } = useWorkspace.getState()
+      return carried?.cut ? 'Paste here what was cut' : 'Paste here what was copied'
+    },
+    keys: [],
+    group: 'move',
+    when: (situation) => editable(situation) && one(situation) !== null && useWorkspace.getState().carried !== null,
+    act: (situation) => {
+      const { carried } = useWorkspace.getState()
+      if (carried && !pasteBranches(situation, carried.topics, one(situation)!.id))
+        tell('The map on which that stands is no longer open. Open it and copy again.')
+    },
+  },
   {
     id: 'duplicate',
     name: plainly('Duplicate'),

@@ -61,6 +61,8 @@ interface Workspace {
   drafting: { index: number; topic: TopicId } | null
   /** The topic whose look was copied. */
   carriedLook: TopicId | null
+  /** Branches that were copied or cut, for pasting with all that belongs to them. */
+  carried: { topics: readonly TopicId[]; cut: boolean } | null
   /** Whether the drawings are shown. */
   libraryOpen: boolean
   /** Whether large maps have a small picture of all of them in the corner. */
@@ -92,6 +94,7 @@ export const useWorkspace = create<Workspace>(() => ({
   pouring: null,
   drafting: null,
   carriedLook: null,
+  carried: null,
   libraryOpen: false,
   overviewOpen: true,
 }))
@@ -182,6 +185,7 @@ export const workspace = {
   dialog: (dialog: Dialog | null) => setState({ dialog }),
   pour: (pouring: Workspace['pouring']) => setState({ pouring }),
   draft: (drafting: Workspace['drafting']) => setState({ drafting }),
+  carry: (carried: Workspace['carried']) => setState({ carried }),
   carryLook: (carriedLook: TopicId) => setState({ carriedLook }),
   toggleOverview: () => setState((state) => ({ overviewOpen: !state.overviewOpen })),
   library: (libraryOpen: boolean) => setState({ libraryOpen }),

@@ -56,6 +56,20 @@ export const sapling = fc.record({
 })
 export type Sapling = typeof sapling extends fc.Arbitrary<infer S> ? S : never
 
+/** A topic of one word below the first one, with nothing special about it. */
+export const plain: Sapling = {
+  parent: 0,
+  words: 1,
+  left: false,
+  layout: null,
+  byHand: null,
+  loose: false,
+  folded: false,
+  day: null,
+  number: null,
+  dress: {},
+}
+
 export const ground = fc.record({
   look: fc.constantFrom(null, ...WholeLook.options).map((whole) => whole && { ...PLAIN_MAP_LOOK, whole }),
   layout: fc.constantFrom(...LayoutKind.options),

@@ -8,24 +8,12 @@ import { layoutMap, MapLayouter } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import type { Records } from '../../../src/core/records/records'
 import { Garden } from '../gardens'
-import { enclose, ground, MAP, overlaps, recordsOf, type Sapling, sapling, standing, topicId } from './forests'
+import { enclose, ground, MAP, overlaps, plain, recordsOf, sapling, standing, topicId } from './forests'
 
 const noTopics = () => 0
 const forest = fc.array(sapling, { minLength: 1, maxLength: 70 })
 const enclosures = fc.array(fc.tuple(fc.nat(200), fc.nat(3)), { maxLength: 6 })
 
-const plain: Sapling = {
-  parent: 0,
-  words: 1,
-  left: false,
-  layout: null,
-  byHand: null,
-  loose: false,
-  folded: false,
-  day: null,
-  number: null,
-  dress: {},
-}
 const shape = (layout: LayoutKind) => ({ layout, spacing: 1, numbering: null })
 const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, noTopics).byTopic.get(topicId(i))!
 

@@ -5,7 +5,7 @@ import { layoutMap } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { ConnectorForm, PLAIN_MAP_LOOK } from '../../../src/core/records/look'
 import { drawConnectors } from '../../../src/core/scene/connectors'
-import { MAP, recordsOf, sapling } from '../layout/forests'
+import { MAP, plain, recordsOf, sapling } from '../layout/forests'
 
 /** The points at which a path of absolute M, L, H, V and C begins and ends. */
 function endsOf(path: string): { first: [number, number]; last: [number, number] } {
@@ -61,8 +61,8 @@ describe('connectors', () => {
   )
 
   test('of siblings on one side hang on one spine, at the same distance from each', () => {
-    const row = Array.from({ length: 6 }, () => ({ ...PLAIN, words: 2 }))
-    const records = recordsOf({ layout: 'right', spacing: 1, numbering: null }, [PLAIN, ...row])
+    const row = Array.from({ length: 6 }, () => ({ ...plain, words: 2 }))
+    const records = recordsOf({ layout: 'right', spacing: 1, numbering: null }, [plain, ...row])
     const [connector, ...others] = drawConnectors(layoutMap(records, MAP, () => 0))
     expect(others).toEqual([])
     const starts = connector!.hanging.map((child) => {
@@ -72,16 +72,3 @@ describe('connectors', () => {
     expect(new Set(starts).size).toBe(1)
   })
 })
-
-const PLAIN = {
-  parent: 0,
-  words: 1,
-  left: false,
-  layout: null,
-  byHand: null,
-  loose: false,
-  folded: false,
-  day: null,
-  number: null,
-  dress: {},
-}
