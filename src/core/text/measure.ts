@@ -171,9 +171,13 @@ const HALVINGS = 5
 export function wrapEvenly(text: string, maxWidth: number, size: number, face: FaceName): Line[] {
   let best = wrapText(text, maxWidth, size, face)
   if (best.length < 2 || best.length > MOST_EVEN) return best
+  // No word is broken for it: lines stay as wide as the longest one.
   let narrow = 0
+  for (const paragraph of text.split('\n'))
+    for (const piece of pieces(paragraph)) narrow = Math.max(narrow, measureLine(piece.trimEnd(), size, face).width)
+  if (narrow > maxWidth) return best
+  narrow = Math.max(narrow, best.reduce((sum, { width }) => sum + width, 0) / best.length)
   let wide = maxWidth
-  for (const { width } of best) narrow += width / best.length
   for (let i = 0; i < HALVINGS && narrow < wide; i++) {
     const middle = (narrow + wide) / 2
     const lines = wrapText(text, middle, size, face)

@@ -50,6 +50,7 @@ describe('measuring text', () => {
           expect(even.map((line) => line.text).join(' ')).toBe(text)
         },
       ),
+      { numRuns: 1_000, examples: [[['üääöäaaüa', 'ääaümü'], 120]] },
     )
   })
 
