@@ -110,16 +110,14 @@ export default function NoteEditor({
     onCreate: ({ editor: created }) => {
       loaded.current = load(created, { topic, text, save })
       const { words, focused } = takeOver()
-      if (words.trim() !== '')
-        created.commands.setContent(
-          {
-            type: 'doc',
-            content: words
-              .split('\n')
-              .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] })),
-          },
-          { emitUpdate: true },
-        )
+      if (words.trim() !== '' && words.trim() !== text.trim()) {
+        const typed = words
+          .split('\n')
+          .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] }))
+        // Behind what somebody else has written meanwhile.
+        const before = text.trim() === '' ? [] : (created.getJSON().content ?? [])
+        created.commands.setContent({ type: 'doc', content: [...before, ...typed] }, { emitUpdate: true })
+      }
       // At once, not in the next frame as the command would: no key may fall between the field and the editor.
       if (focused) {
         created.commands.setTextSelection(created.state.doc.content.size)

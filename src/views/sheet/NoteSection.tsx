@@ -28,10 +28,13 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   const text = session.records.get('note', topic.note)?.text ?? ''
   const [Editor, setEditor] = useState(() => arrived)
   const [begun, setBegun] = useState(false)
+  const [missing, setMissing] = useState(false)
   // The field stays until the editor stands, so that no letter falls between the two.
   const [stands, setStands] = useState(false)
   const field = useRef<HTMLTextAreaElement>(null)
   const taken = useRef(false)
+  // What the words in the field were begun from: those of others that come meanwhile are joined with them.
+  const base = useRef('')
   const wanted = begun || focusRequest > 0 || text.trim() !== ''
   useEffect(() => {
     if (!wanted || Editor) return
@@ -39,7 +42,11 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
     // Without the editor the field goes on, and the next time it is asked for again.
     fetchEditor().then(
       (editor) => here && setEditor(() => editor),
-      () => here && setBegun(false),
+      () => {
+        if (!here) return
+        setBegun(false)
+        setMissing(true)
+      },
     )
     return () => {
       here = false
@@ -51,7 +58,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   const save = (base: string, text: string) =>
     session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))
   const waiting = () => {
-    if (text.trim() !== '') return <Skeleton height={140} />
+    if (text.trim() !== '' && !begun && !missing) return <Skeleton height={140} />
     if (!session.mayEdit)
       return (
         <Text size="sm" c="dimmed">
@@ -65,10 +72,16 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
         className={styles.emptyNote}
         aria-label="Note"
         placeholder="Write what lies behind this topic …"
-        onFocus={() => setBegun(true)}
+        defaultValue={text}
+        onFocus={() => {
+          base.current = text
+          setBegun(true)
+        }}
         onBlur={(event) => {
-          const words = event.currentTarget.value.trim()
-          if (words !== '' && !taken.current) save('', words)
+          const words = event.currentTarget.value
+          if (words.trim() === base.current.trim() || taken.current) return
+          save(base.current, words.trim())
+          base.current = words.trim()
         }}
         onKeyDown={(event) => {
           event.stopPropagation()
