@@ -39,6 +39,7 @@ interface Context {
 type WhoFor<A extends Access> = A extends 'anyone' ? Person | null : A extends 'person' ? Person : Member
 
 const MAX_BODY = 20 * 1024 * 1024
+const MOST_DROPPED = 5 * MAX_BODY
 
 /**
  * An endpoint: asks for session and membership, parses path and body, calls `handle`, and answers in JSON.
@@ -101,13 +102,21 @@ async function readJson(request: Request): Promise<unknown> {
   }
 }
 
+async function drop(request: Request): Promise<number> {
+  let dropped = 0
+  for await (const chunk of bytesOf(request)) dropped += chunk.length
+  return dropped
+}
+
 /** The whole body. One that tells its length is taken at once; any other is counted as it comes. */
 async function readBody(request: Request): Promise<ArrayBuffer | Buffer> {
   const tooMuch = () => new Failure(413, 'This is too much at once: at most 20 MB.')
   const told = request.headers.get('content-length')
   if (told !== null) {
-    if (Number(told) > MAX_BODY) throw tooMuch()
-    return request.arrayBuffer()
+    if (Number(told) <= MAX_BODY) return request.arrayBuffer()
+    // Whoever is still sending hears no answer: what is not far too large is read to its end, and dropped.
+    if (Number(told) <= MOST_DROPPED) await drop(request)
+    throw tooMuch()
   }
   const chunks: Uint8Array[] = []
   let length = 0
