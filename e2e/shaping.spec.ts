@@ -87,6 +87,22 @@ test('dropped on the empty surface a branch stands alone, with Alt it keeps its 
   await expect.poll(async () => (await middleOf(page, 'Water')).y).toBeLessThan(free.y - 40)
 })
 
+test('a drag scrolls the view at its edges, and Esc gives it up', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Prune')
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  const root = async () => (await topic(page, 'Garden').boundingBox())!.y
+  const before = await root()
+  await drag(page, 'Prune', { x: stage.x + stage.width / 2, y: stage.y + stage.height - 4 })
+  await expect.poll(root).toBeLessThan(before - 40)
+  await expect(page.getByText('stands alone here')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('stands alone here')).toHaveCount(0)
+  await page.mouse.up()
+  await expect(topic(page, 'Prune')).toHaveAttribute('aria-level', '3')
+  await expect(page.getByRole('button', { name: /^Undo: paste/ })).toBeVisible()
+})
+
 test('branches are carried from pane to pane', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await allSaved(page)
