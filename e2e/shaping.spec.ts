@@ -103,6 +103,21 @@ test('a drag scrolls the view at its edges, and Esc gives it up', async ({ page 
   await expect(page.getByRole('button', { name: /^Undo: paste/ })).toBeVisible()
 })
 
+test('a level, a branch, and all that look alike are selected at once, and changed together', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await choose(page, 'Spring', 'Select', 'All on its level')
+  await expect(page.getByText('4 selected')).toBeVisible()
+  // A press that is no part of a menu selects one again.
+  await selectTopic(page, 'Winter')
+  await choose(page, 'Sow peas', 'Task', 'It is to do')
+  await choose(page, 'Leaves', 'Task', 'It is to do')
+  await selectTopic(page, 'Sow peas, Task to do')
+  await choose(page, 'Sow peas, Task to do', 'Select', 'All that look like it')
+  await expect(page.getByText('2 selected')).toBeVisible()
+  await choose(page, 'Leaves, Task to do', 'Task', 'It is done')
+  await expect(page.getByRole('treeitem', { name: /Task done/ })).toHaveCount(2)
+})
+
 test('branches are carried from pane to pane', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await allSaved(page)

@@ -12,6 +12,7 @@ import {
 import { arrangeAgain, arrangeMap, detachTopics, placeByHand } from '../../core/commands/places'
 import { demoteHeading, joinTopics, promoteToHeading, splitLines } from '../../core/commands/regroup'
 import { sortChildren } from '../../core/commands/sort-children'
+import type { TopicBox } from '../../core/layout/boxes'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot } from '../../core/records/topic'
 import { branch, topicsInOrder } from '../../core/tree/walk'
@@ -435,6 +436,25 @@ export const SHAPE_ACTS: readonly Act[] = [
       workspace.select(
         situation.index,
         boxes.filter((box) => box.level === level).map((box) => box.topic.id),
+      )
+    },
+  },
+  {
+    id: 'select-alike',
+    name: plainly('All that look like it'),
+    keys: [],
+    group: 'shape',
+    submenu: 'Select',
+    when: (situation) => one(situation) !== null && stageOf(situation.index) !== undefined,
+    act: (situation) => {
+      const { boxes, byTopic } = stageOf(situation.index)!.layout
+      const own = byTopic.get(one(situation)!.id)
+      // Equal styles are the same object; marks and doorways are seen as well.
+      const seen = ({ topic }: TopicBox) => [...topic.badges, topic.task, topic.opensMap !== null].join(' ')
+      const alike = boxes.filter((box) => own && box.style === own.style && seen(box) === seen(own))
+      workspace.select(
+        situation.index,
+        alike.map((box) => box.topic.id),
       )
     },
   },
