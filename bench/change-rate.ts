@@ -6,7 +6,7 @@ import { v7 as uuid } from 'uuid'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { run } from '../scripts/setup/run.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
-import { blankTopic } from '../src/core/commands/add-topic'
+import { blankTopic } from '../src/core/commands/blank-topic'
 import { MapId, TopicId } from '../src/core/records/ids'
 import type { MapSnapshot } from '../src/core/records/snapshot'
 import { compare, type Measurement, median } from './measure'
@@ -61,14 +61,14 @@ async function writeChanges(address: string): Promise<number> {
   const body = JSON.stringify({ pages: [{ path: 'a.md', text }] })
   const imported = await fetch(`${base}/commands/import`, { method: 'POST', headers, body })
   const map = MapId.parse(((await imported.json()) as { report: { maps: string[] } }).report.maps[0])
-  const { topics } = (await (await fetch(`${base}/maps/${map}`, { headers })).json()) as MapSnapshot
-  const branches = topics.filter((topic) => topic.text.startsWith('Branch'))
+  const { records } = (await (await fetch(`${base}/maps/${map}`, { headers })).json()) as MapSnapshot
+  const branches = (records.topic ?? []).filter((topic) => topic.text.startsWith('Branch'))
   let committed = 0
   const end = Date.now() + SECONDS * 1_000
   const writer = async (parent: TopicId) => {
     for (let rank = generateKeyBetween(null, null); Date.now() < end; rank = generateKeyBetween(rank, null)) {
       const id = TopicId.parse(uuid())
-      const place = { map, parent, rank, side: null, x: null, y: null }
+      const place = { kind: 'arranged' as const, map, parent, rank, side: null }
       const after = blankTopic(id, place, 'A topic of the bench')
       const change = {
         id: uuid(),

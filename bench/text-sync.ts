@@ -13,10 +13,10 @@ const ROUNDS = 40
 /** One line of an outline text of 2,000 lines is changed: the time until the edits are there, and how many they are. */
 export function measureTextSync(): Measurement {
   const records = new Records()
-  const making = { newId: uuid }
+  const newIds = { newId: uuid }
   const collection = CollectionId.parse(uuid())
   records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
-  const made = makeMap(records, { collection, title: 'Outline' }, making)
+  const made = makeMap(records, { collection, title: 'Outline' }, newIds)
   prepareChange(records, made.change.edits, true)
   const head = made.select[0]!
   const random = seededRandom(7)
@@ -24,17 +24,15 @@ export function measureTextSync(): Measurement {
     level: Math.floor(random() * 4),
     text: `line ${i} of the bench`,
   }))
-  const first = rewriteOutline(records, { head, text: writeOutlineText(lines) }, making)
+  const first = rewriteOutline(records, { head, base: [], text: writeOutlineText(lines) }, newIds)
   prepareChange(records, first.change.edits, true)
   const times: number[] = []
   let edits = 0
   for (let round = 0; round < ROUNDS; round++) {
-    const text = writeOutlineText(linesBelow(records, head)).replace(
-      `line ${round * 37} of`,
-      `line ${round * 37} again of`,
-    )
+    const base = linesBelow(records, head)
+    const text = writeOutlineText(base).replace(`line ${round * 37} of`, `line ${round * 37} again of`)
     const start = performance.now()
-    const { change } = rewriteOutline(records, { head, text }, making)
+    const { change } = rewriteOutline(records, { head, base, text }, newIds)
     times.push(performance.now() - start)
     edits = Math.max(edits, change.edits.length)
     prepareChange(records, change.edits, true)

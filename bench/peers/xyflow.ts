@@ -11,13 +11,13 @@ import { Records } from '../../src/core/records/records'
 /** The boxes of a map made from indented text, as nodes of `@xyflow/react`. */
 function nodesOf(text: string) {
   const records = new Records()
-  const making = { newId: uuid }
+  const newIds = { newId: uuid }
   const collection = CollectionId.parse(uuid())
   records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
-  const made = makeMap(records, { collection, title: 'Bench' }, making)
+  const made = makeMap(records, { collection, title: 'Bench' }, newIds)
   prepareChange(records, made.change.edits, true)
   const topic = made.select[0]!
-  prepareChange(records, pasteOutline(records, { topic, text }, making).change.edits, true)
+  prepareChange(records, pasteOutline(records, { topic, text }, newIds).change.edits, true)
   return layoutMap(records, records.need('topic', topic).place.map, () => 0).boxes.map((box) => ({
     id: box.topic.id,
     position: { x: box.x, y: box.y },

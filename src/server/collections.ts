@@ -1,9 +1,12 @@
 import { v7 as uuid } from 'uuid'
+import type { MapId } from '../core/records/ids'
+import { kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from '../core/records/kinds'
 import { Records } from '../core/records/records'
+import { eachEnd } from '../core/records/reference-path'
 import type { CollectionDigest, FarTopic, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
 import type { TemplateRecord } from '../core/records/template'
 import { type Client, database, snapshot } from './database'
-import { selectRecords } from './records/tables'
+import { isTable, leadsTo, loadInto, selectRecords } from './records/tables'
 
 export interface CollectionRow {
   id: string
@@ -56,7 +59,11 @@ async function numberOf(client: Client, collection: string): Promise<number> {
 const LINK_ENDS = `WITH link AS (
     SELECT f.map AS a, COALESCE(t.map, l.to_map) AS b
     FROM crosslink l JOIN topic f ON f.collection = $1 AND f.id = l.from_topic
-    LEFT JOIN topic t ON t.collection = $1 AND t.id = l.to_topic
+    LEFT JOIN enclosure e ON e.collection = $1 AND e.id = l.to_enclosure
+    LEFT JOIN LATERAL (
+      SELECT t.map FROM topic t WHERE t.collection = $1
+        AND (t.id = l.to_topic OR t.id = e.topics[1] OR (l.to_note IS NOT NULL AND t.note = l.to_note))
+      ORDER BY t.id LIMIT 1) t ON true
     WHERE l.collection = $1 AND NOT l.trashed
   ), ends AS (SELECT a AS other, b AS map FROM link WHERE a <> b UNION ALL SELECT b, a FROM link WHERE a <> b)`
 
@@ -86,56 +93,81 @@ export function digestOf(collection: string, role: Role, person: string): Promis
   })
 }
 
+/** The kinds of which a browser holds all records, whatever map is open. Templates are fetched when they are needed. */
+const HELD_WHOLE = ['tag', 'look'] as const
+
 /** Everything that an open map needs; null where there is no such map in the collection. */
-export function mapSnapshot(collection: string, map: string): Promise<MapSnapshot | null> {
+export function mapSnapshot(collection: string, map: MapId): Promise<MapSnapshot | null> {
   return snapshot(async (client) => {
-    const [record] = await selectRecords(client, 'map', collection, 'AND id = $2', [map])
-    if (!record) return null
-    const here = 'SELECT id FROM topic WHERE collection = $1 AND map = $2'
-    const topics = await selectRecords(client, 'topic', collection, 'AND map = $2', [map])
-    const crosslinks = await selectRecords(
-      client,
-      'crosslink',
-      collection,
-      `AND (from_topic IN (${here}) OR to_topic IN (${here}) OR to_map = $2)`,
-      [map],
-    )
-    const attachments = await selectRecords(client, 'attachment', collection, `AND topic IN (${here})`, [map])
-    const filesShown = [
-      ...attachments.map(({ file }) => file),
-      ...topics.flatMap(({ picture }) => picture?.file ?? []),
-      ...(record.look?.background?.picture ? [record.look.background.picture] : []),
-    ]
-    const held = new Set<string>(topics.map((topic) => topic.id))
-    const far = crosslinks.flatMap((link) => [link.from, link.toTopic ?? '']).filter((id) => id !== '' && !held.has(id))
-    const { rows: farTopics } = await client.query<FarTopic>(
-      'SELECT id, map, text FROM topic WHERE collection = $1 AND id = ANY($2)',
-      [collection, far],
-    )
+    const held = new Records()
+    const load = <K extends RecordKind>(kind: K, condition: string, parameters: unknown[]) =>
+      loadInto(held, client, kind, collection, condition, parameters)
+    const loadEnds = async (kind: RecordKind, ids: readonly string[]) => {
+      if (ids.length > 0) await load(kind, 'AND id = ANY($2)', [ids])
+    }
+    if ((await load('map', 'AND id = $2', [map])).length === 0) return null
+    const topics = await load('topic', 'AND map = $2', [map])
+    const here = topics.map(({ id }) => id)
+    // What hangs on the topics, and what is drawn at them.
+    for (const { from, reference } of referencesTo('topic'))
+      if (from !== 'topic' && reference.seen === 'there')
+        await load(from, `AND ${leadsTo(from, reference, 'topic', '$2')}`, [here])
+    for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
+    const ends = [...held.all('enclosure'), ...held.all('note')].map(({ id }) => id)
+    for (const end of ['map', 'enclosure', 'note'] as const)
+      await load('crosslink', `AND ${leadsTo('crosslink', linkEnd, end, '$2')}`, [end === 'map' ? [map] : ends])
+    for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
+    for (const kind of HELD_WHOLE) await load(kind, '', [])
+    const records: { [K in RecordKind]?: RecordByKind[K][] } = {}
+    const keep = <K extends RecordKind>(kind: K) => {
+      const found: RecordByKind[K][] = [...held.all(kind)]
+      Object.assign(records, { [kind]: found })
+    }
+    for (const kind of RECORD_KINDS) keep(kind)
     return {
       number: await numberOf(client, collection),
-      map: record,
-      topics,
-      notes: await selectRecords(
-        client,
-        'note',
-        collection,
-        'AND id IN (SELECT note FROM topic WHERE collection = $1 AND map = $2)',
-        [map],
-      ),
-      crosslinks,
-      weblinks: await selectRecords(client, 'weblink', collection, `AND topic IN (${here})`, [map]),
-      attachments,
-      files: await selectRecords(client, 'file', collection, 'AND id = ANY($2)', [filesShown]),
-      tags: await selectRecords(client, 'tag', collection),
-      looks: await selectRecords(client, 'look', collection),
-      enclosures: await selectRecords(client, 'enclosure', collection, 'AND (topics && $2 OR id = ANY($3))', [
-        [...held],
-        crosslinks.flatMap(({ toEnclosure }) => toEnclosure ?? []),
-      ]),
-      farTopics,
+      map,
+      records,
+      farTopics: await farTopics(client, collection, held),
     }
   })
+}
+
+const linkEnd = kinds.crosslink.references.find(({ path }) => path === 'to')!
+
+/** What records carry, what is shown at them, and the enclosures and notes to which links lead. */
+function endsToFollow(held: Records): Map<RecordKind, string[]> {
+  const ends = new Map<RecordKind, string[]>()
+  for (const kind of RECORD_KINDS)
+    for (const record of held.all(kind))
+      for (const reference of kinds[kind].references) {
+        if (reference.hold !== 'carries' && reference.seen !== 'here' && reference.to !== null) continue
+        eachEnd(record, reference, (end) => {
+          if (!isTable(end.kind) || held.get(end.kind, end.id)) return
+          if (reference.to === null && end.kind !== 'enclosure' && end.kind !== 'note') return
+          const known = ends.get(end.kind)
+          if (known) known.push(end.id)
+          else ends.set(end.kind, [end.id])
+        })
+      }
+  return ends
+}
+
+/** The topics at which links end that are not held: ends themselves, inside enclosures, and carrying notes. */
+async function farTopics(client: Client, collection: string, held: Records): Promise<FarTopic[]> {
+  const far = new Set<string>()
+  for (const link of held.all('crosslink')) {
+    far.add(link.from)
+    if (link.to.kind === 'topic') far.add(link.to.id)
+  }
+  for (const { topics } of held.all('enclosure')) for (const topic of topics) far.add(topic)
+  const notes = [...held.all('crosslink')].flatMap(({ to }) => (to.kind === 'note' ? to.id : []))
+  const unheld = [...far].filter((id) => !held.get('topic', id))
+  const { rows } = await client.query<FarTopic>(
+    'SELECT id, map, text FROM topic WHERE collection = $1 AND (id = ANY($2) OR note = ANY($3))',
+    [collection, unheld, notes],
+  )
+  return rows.filter(({ id }) => !held.get('topic', id))
 }
 
 /** The templates that were kept in a collection, without those in the trash. */

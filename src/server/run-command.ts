@@ -4,7 +4,7 @@ import type { CommittedChange } from '../core/changes/edit'
 import { refuse } from '../core/changes/problem'
 import { undoChange } from '../core/changes/undo'
 import { bringBack } from '../core/commands/bring-back'
-import type { Making, Outcome } from '../core/commands/command'
+import type { IdSource, Outcome } from '../core/commands/command'
 import { importPages } from '../core/commands/import-pages'
 import { restoreMap, trashMap } from '../core/commands/maps'
 import { mergeMaps } from '../core/commands/merge-maps'
@@ -18,7 +18,7 @@ import { database } from './database'
 import { Failure } from './http/failure'
 import { loadCollection } from './records/tables'
 
-const making: Making = { newId: uuid }
+const newIds: IdSource = { newId: uuid }
 
 interface Setting {
   records: Records
@@ -52,13 +52,13 @@ const Plan = z.strictObject({
 
 const commands = {
   'bring-back': command(z.strictObject({ topic: TopicId }), async ({ records }, args) =>
-    bringBack(records, args, making),
+    bringBack(records, args, newIds),
   ),
-  'trash-map': command(z.strictObject({ map: MapId }), async ({ records }, args) => trashMap(records, args, making)),
+  'trash-map': command(z.strictObject({ map: MapId }), async ({ records }, args) => trashMap(records, args, newIds)),
   'restore-map': command(z.strictObject({ map: MapId }), async ({ records }, args) =>
-    restoreMap(records, args, making),
+    restoreMap(records, args, newIds),
   ),
-  merge: command(z.strictObject({ plan: Plan }), async ({ records }, args) => mergeMaps(records, args, making)),
+  merge: command(z.strictObject({ plan: Plan }), async ({ records }, args) => mergeMaps(records, args, newIds)),
   import: command(
     z.strictObject({
       pages: z
@@ -67,7 +67,7 @@ const commands = {
         .max(500),
     }),
     async ({ records, collection }, { pages }) => {
-      const outcome = importPages(records, { collection, pages, files: new Map() }, making)
+      const outcome = importPages(records, { collection, pages, files: new Map() }, newIds)
       return { ...outcome, report: { maps: outcome.maps, unread: outcome.unread } }
     },
   ),

@@ -1,5 +1,6 @@
 import { headingAddress } from '../core/formats/address'
 import type { FileRecord } from '../core/records/file'
+import { shortFileName } from '../core/records/file-name'
 import type { MapRecord } from '../core/records/map'
 import type { Records } from '../core/records/records'
 import type { TopicRecord } from '../core/records/topic'
@@ -17,7 +18,7 @@ export class Addresses {
   ) {
     const taken = new Set<string>()
     for (const map of published) {
-      const name = headingAddress(map.title).slice(0, 80).replace(/-$/, '') || 'map'
+      const name = shortFileName(headingAddress(map.title), MOST_NAME_BYTES).replace(/-$/, '') || 'map'
       let address = name
       for (let n = 2; taken.has(address); n++) address = `${name}-${n}`
       taken.add(address)
@@ -46,8 +47,12 @@ export class Addresses {
   }
 }
 
+/** Most bytes of a file's name in the site's folder and in a zip. */
+const MOST_NAME_BYTES = 160
+
 /** File names that every system can unpack; the ending is kept. */
-const safeFileName = (name: string): string => name.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[.-]+/, '') || 'file'
+const safeFileName = (name: string): string =>
+  shortFileName(name.replace(/[^\p{L}\p{N}\p{M}._-]+/gu, '-').replace(/^[.-]+/, '') || 'file', MOST_NAME_BYTES)
 
 /** The last twelve digits of a topic's id are random enough for one page. */
 export const anchorOf = (topic: TopicRecord): string => `t-${topic.id.slice(-12)}`

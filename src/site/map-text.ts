@@ -1,4 +1,4 @@
-import { enclosureAtEnd, enclosureName } from '../core/network/crosslinks'
+import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../core/network/crosslinks'
 import type { Records } from '../core/records/records'
 import type { TopicRecord } from '../core/records/topic'
 import { TASK_NAMES } from '../core/scene/signs'
@@ -141,26 +141,17 @@ export class MapText {
       return html`<li class="link-${kind}"><span class="kind">${kind === 'to' ? 'See' : 'Linked from'}</span> <a href="${relative(this.page, target.address)}">${target.text}</a>${where}${label === '' ? null : html` (${label})`}</li>`
     }
     const out = this.records.crosslinksFrom(topic.id).flatMap((link) => {
-      const map = link.toMap && this.addresses.map(link.toMap)
-      const target = map
-        ? { text: this.records.need('map', link.toMap).title, address: map, map: '' }
-        : link.toTopic
-          ? this.linkTo(link.toTopic)
-          : undefined
+      const map = link.to.kind === 'map' ? this.addresses.map(link.to.id) : undefined
+      if (link.to.kind === 'map')
+        return map
+          ? html`<li class="link-to"><span class="kind">See the map</span> <a href="${relative(this.page, map)}">${this.records.need('map', link.to.id).title}</a></li>`
+          : []
+      const target = topicsAtEnd(this.records, link).flatMap(({ id }) => this.linkTo(id) ?? [])[0]
       const enclosure = enclosureAtEnd(this.records, link)
       if (target && enclosure) target.text = enclosureName(this.records, enclosure)
-      if (!target) return []
-      return map
-        ? [
-            html`<li class="link-to"><span class="kind">See the map</span> <a href="${relative(this.page, map)}">${target.text}</a></li>`,
-          ]
-        : [entry('to', target, link.label)]
+      return target ? entry('to', target, link.label) : []
     })
-    const root = topic.place.parent === null && topic.place.x === null
-    const incoming = [
-      ...this.records.crosslinksTo(topic.id),
-      ...(root ? this.records.crosslinksToMap(topic.place.map) : []),
-    ]
+    const incoming = incomingAt(this.records, topic)
     return [
       ...out,
       ...incoming.flatMap((link) => {

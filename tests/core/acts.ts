@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { addLooseTopic } from '../../src/core/commands/add-loose-topic'
 import { addTopic } from '../../src/core/commands/add-topic'
 import { bringBack } from '../../src/core/commands/bring-back'
-import type { Making, Outcome } from '../../src/core/commands/command'
+import type { IdSource, Outcome } from '../../src/core/commands/command'
 import { addCrosslink } from '../../src/core/commands/crosslinks'
 import { deleteTopics } from '../../src/core/commands/delete-topics'
 import { duplicateBranches } from '../../src/core/commands/duplicate-branches'
@@ -27,7 +27,7 @@ import { COLLECTION } from './gardens'
 export const act = fc.tuple(fc.nat(19), fc.nat(999), fc.nat(999))
 
 /** The outcome of an act on these records; throws a Refusal or a RangeError where it cannot be done. */
-export function perform(records: Records, making: Making, [which, a, b]: [number, number, number]): Outcome {
+export function perform(records: Records, newIds: IdSource, [which, a, b]: [number, number, number]): Outcome {
   const topics = [...records.all('topic')].sort((x, y) => (x.id < y.id ? -1 : 1))
   const maps = [...records.all('map')].filter((map) => !map.trashed).sort((x, y) => (x.id < y.id ? -1 : 1))
   const topic = topics[a % topics.length]!
@@ -36,62 +36,62 @@ export function perform(records: Records, making: Making, [which, a, b]: [number
   const otherMap = maps[b % maps.length]!
   switch (which) {
     case 0:
-      return addTopic(records, { parent: topic.id, after: b % 2 ? 'last' : null, text: `topic ${b % 7}` }, making)
+      return addTopic(records, { parent: topic.id, after: b % 2 ? 'last' : null, text: `topic ${b % 7}` }, newIds)
     case 1:
-      return setText(records, { topic: topic.id, text: `text ${b % 7}` }, making)
+      return setText(records, { topic: topic.id, text: `text ${b % 7}` }, newIds)
     case 2:
       return moveTopics(
         records,
         { topics: [topic.id], parent: other.id, after: 'last', side: b % 3 ? null : 'left' },
-        making,
+        newIds,
       )
     case 3:
-      return deleteTopics(records, { topics: [topic.id, other.id] }, making)
+      return deleteTopics(records, { topics: [topic.id, other.id] }, newIds)
     case 4:
-      return restoreTopic(records, { topic: topic.id }, making)
+      return restoreTopic(records, { topic: topic.id }, newIds)
     case 5:
-      return splitOff(records, { topic: topic.id }, making)
+      return splitOff(records, { topic: topic.id }, newIds)
     case 6:
-      return bringBack(records, { topic: topic.id }, making)
+      return bringBack(records, { topic: topic.id }, newIds)
     case 7:
       return mergeMaps(
         records,
         { plan: planMerge(records, map.id, [otherMap.id], b % 2 ? 'beside' : 'combined') },
-        making,
+        newIds,
       )
     case 8:
       return addCrosslink(
         records,
-        { from: topic.id, to: b % 2 ? { topic: other.id } : { map: map.id }, drawn: 'quiet' },
-        making,
+        { from: topic.id, to: b % 2 ? { kind: 'topic', id: other.id } : { kind: 'map', id: map.id }, drawn: 'quiet' },
+        newIds,
       )
     case 9:
-      return writeNote(records, { topic: topic.id, base: '', text: `note ${b % 5}` }, making)
+      return writeNote(records, { topic: topic.id, base: '', text: `note ${b % 5}` }, newIds)
     case 10:
       return b % 3 === 0
-        ? trashMap(records, { map: map.id }, making)
-        : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, making)
+        ? trashMap(records, { map: map.id }, newIds)
+        : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, newIds)
     case 12:
-      return placeByHand(records, { topic: topic.id, at: { x: a, y: b }, side: b % 2 ? 'left' : 'right' }, making)
+      return placeByHand(records, { topic: topic.id, at: { x: a, y: b }, side: b % 2 ? 'left' : 'right' }, newIds)
     case 13:
-      return detachTopics(records, { topics: [{ topic: topic.id, at: { x: a, y: b } }] }, making)
+      return detachTopics(records, { topics: [{ topic: topic.id, at: { x: a, y: b } }] }, newIds)
     case 14:
-      return sortChildren(records, { topic: topic.id, by: b % 2 ? 'text' : 'number' }, making)
+      return sortChildren(records, { topic: topic.id, by: b % 2 ? 'text' : 'number' }, newIds)
     case 15:
       return b % 2
-        ? promoteToHeading(records, { topic: topic.id }, making)
-        : demoteHeading(records, { topic: topic.id }, making)
+        ? promoteToHeading(records, { topic: topic.id }, newIds)
+        : demoteHeading(records, { topic: topic.id }, newIds)
     case 16:
-      return joinTopics(records, { topics: [topic.id, other.id] }, making)
+      return joinTopics(records, { topics: [topic.id, other.id] }, newIds)
     case 17:
-      return duplicateBranches(records, { topics: [topic.id], onto: b % 2 ? other.id : null }, making)
+      return duplicateBranches(records, { topics: [topic.id], onto: b % 2 ? other.id : null }, newIds)
     case 18:
-      return encloseTopics(records, { topics: [topic.id, other.id], title: 'Frame' }, making)
+      return encloseTopics(records, { topics: [topic.id, other.id], title: 'Frame' }, newIds)
     case 19:
-      return setBranchLayout(records, { topics: [topic.id], layout: b % 2 ? 'both' : 'down' }, making)
+      return setBranchLayout(records, { topics: [topic.id], layout: b % 2 ? 'both' : 'down' }, newIds)
     default:
       return b % 2
-        ? makeMap(records, { collection: COLLECTION, title: `map ${b % 5}` }, making)
-        : evenOutSides(records, { map: map.id }, making)
+        ? makeMap(records, { collection: COLLECTION, title: `map ${b % 5}` }, newIds)
+        : evenOutSides(records, { map: map.id }, newIds)
   }
 }

@@ -1,15 +1,15 @@
 import { prepareChange } from '../../src/core/changes/prepare'
-import type { Making, Outcome } from '../../src/core/commands/command'
+import type { IdSource, Outcome } from '../../src/core/commands/command'
 import { makeMap } from '../../src/core/commands/maps'
 import { pasteOutline } from '../../src/core/commands/paste-outline'
 import { writeIndentedText } from '../../src/core/formats/indented-text'
 import { outlineOf } from '../../src/core/formats/outline-of'
 import { CollectionId, type MapId, type TopicId } from '../../src/core/records/ids'
-import { RECORD_KINDS } from '../../src/core/records/kinds'
+import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../../src/core/records/kinds'
 import { Records } from '../../src/core/records/records'
 
 /** Ids that count up: the same test makes the same records. */
-function counting(): Making {
+function counting(): IdSource {
   let count = 0
   return { newId: () => `00000000-0000-7000-8000-${(++count).toString(16).padStart(12, '0')}` }
 }
@@ -19,15 +19,15 @@ export const COLLECTION = CollectionId.parse('00000000-0000-7000-9000-0000000000
 /** A collection in memory with what tests do to it. */
 export class Garden {
   readonly records = new Records()
-  readonly making = counting()
+  readonly newIds = counting()
 
   constructor() {
     this.records.put('collection', { id: COLLECTION, title: 'Garden', homeMap: null, look: null, trashed: false })
   }
 
   /** Carries out a command as the server would; throws where it is refused. */
-  do<Result extends Outcome>(command: (records: Records, making: Making) => Result): Result {
-    const outcome = command(this.records, this.making)
+  do<Result extends Outcome>(command: (records: Records, newIds: IdSource) => Result): Result {
+    const outcome = command(this.records, this.newIds)
     const prepared = prepareChange(this.records, outcome.change.edits, true)
     if (!prepared.ok) throw new Error(prepared.problem.message)
     return { ...outcome, change: { ...outcome.change, edits: prepared.edits } }
@@ -36,11 +36,11 @@ export class Garden {
   /** Makes a map from indented text; the first line is its root. */
   grow(text: string): MapId {
     const [title = '', ...lines] = text.trim().split('\n')
-    const { select } = this.do((records, making) =>
-      makeMap(records, { collection: COLLECTION, title: title.trim() }, making),
+    const { select } = this.do((records, newIds) =>
+      makeMap(records, { collection: COLLECTION, title: title.trim() }, newIds),
     )
     if (lines.length > 0)
-      this.do((records, making) => pasteOutline(records, { topic: select[0]!, text: lines.join('\n') }, making))
+      this.do((records, newIds) => pasteOutline(records, { topic: select[0]!, text: lines.join('\n') }, newIds))
     return this.records.need('topic', select[0]!).place.map
   }
 
@@ -57,5 +57,7 @@ export class Garden {
 }
 
 /** Everything that records hold, in one order, for comparing. */
-export const contents = (records: Records) =>
-  Object.fromEntries(RECORD_KINDS.map((kind) => [kind, [...records.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1))]))
+export const contents = (records: Records): { [K in RecordKind]: RecordByKind[K][] } => {
+  const sorted = <K extends RecordKind>(kind: K) => [...records.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1))
+  return Object.fromEntries(RECORD_KINDS.map((kind) => [kind, sorted(kind)])) as never
+}

@@ -2,8 +2,9 @@ import { generateKeyBetween } from 'fractional-indexing'
 import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, inject, test } from 'vitest'
 import type { CommittedChange, Edit } from '../../src/core/changes/edit'
-import { blankTopic } from '../../src/core/commands/add-topic'
+import { blankTopic } from '../../src/core/commands/blank-topic'
 import { MapId, TopicId } from '../../src/core/records/ids'
+import { hangs, type Place, parentOf } from '../../src/core/records/place'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { Caller, onlyResult } from './people'
 
@@ -24,7 +25,7 @@ const textEdit = (topic: TopicRecord, text: string): Edit => ({
 })
 const child = (parent: TopicRecord, text: string, rank = 'a5'): Edit => {
   const id = TopicId.parse(uuid())
-  const place = { map: parent.place.map, parent: parent.id, rank, side: null, x: null, y: null }
+  const place = { kind: 'arranged' as const, map: parent.place.map, parent: parent.id, rank, side: null }
   return {
     kind: 'topic',
     id,
@@ -57,8 +58,8 @@ describe('committing', () => {
     const summer = await topicNamed('Summer')
     await Promise.all(Array.from({ length: 20 }, (_, i) => owner.change([child(summer, `Twin ${i}`, 'a9')])))
     const ranks = (await owner.map(map)).topics
-      .filter(({ place }) => place.parent === summer.id)
-      .map(({ place }) => place.rank)
+      .filter((topic) => parentOf(topic) === summer.id)
+      .map(({ place }) => hangs(place) && place.rank)
     expect(ranks.length).toBe(21)
     expect(new Set(ranks).size).toBe(21)
   })
@@ -81,7 +82,7 @@ describe('committing', () => {
           kind: 'topic',
           id: spring.id,
           before: {},
-          after: { place: { ...spring.place, parent: peas.id, side: null } },
+          after: { place: { ...spring.place, parent: peas.id, side: null } as Place },
         },
       ]),
     )
@@ -92,7 +93,7 @@ describe('committing', () => {
     const other = await owner.grow('# Other')
     const summer = await topicNamed('Summer')
     const root = await topicNamed('Other', owner, other)
-    const place = { ...summer.place, map: MapId.parse(other), parent: root.id, rank: 'a1' }
+    const place = { ...summer.place, map: MapId.parse(other), parent: root.id, rank: 'a1' } as Place
     const result = onlyResult(
       await owner.change([{ kind: 'topic', id: summer.id, before: { place: summer.place }, after: { place } }]),
     )

@@ -80,8 +80,21 @@ export class Caller {
     return (answer.json as { report: { maps: string[] } }).report.maps[0]!
   }
 
-  async map(id: string): Promise<MapSnapshot> {
-    return (await this.call('GET', `/api/collections/${this.collection}/maps/${id}`)).json as MapSnapshot
+  /** A map as a browser holds it, by the plural of each kind. */
+  async map(id: string) {
+    const held = (await this.call('GET', `/api/collections/${this.collection}/maps/${id}`)).json as MapSnapshot
+    const { number, records, farTopics } = held
+    return {
+      number,
+      map: records.map![0]!,
+      topics: records.topic ?? [],
+      notes: records.note ?? [],
+      crosslinks: records.crosslink ?? [],
+      files: records.file ?? [],
+      tags: records.tag ?? [],
+      enclosures: records.enclosure ?? [],
+      farTopics,
+    }
   }
 }
 

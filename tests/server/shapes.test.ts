@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, test } from 'vitest'
 import type { Edit } from '../../src/core/changes/edit'
 import { EnclosureId, TagId, TemplateId } from '../../src/core/records/ids'
 import { PLAIN_MAP_LOOK } from '../../src/core/records/look'
+import type { Place } from '../../src/core/records/place'
 import type { CollectionDigest } from '../../src/core/records/snapshot'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { Caller, onlyResult } from './people'
@@ -33,7 +34,7 @@ describe('the shape of a map', () => {
     } as const
     const before = { layout: null, width: null, numbering: null, number: null, dates: null }
     expect((await change('Spring', before, shape)).ok).toBe(true)
-    const place = { ...spring.place, x: 120.25, y: -40 }
+    const place = { ...spring.place, kind: 'by hand', x: 120.25, y: -40 } as Place
     expect((await change('Spring', { place: spring.place }, { place })).ok).toBe(true)
     expect(await topicNamed('Spring')).toMatchObject({ ...shape, place })
     const whole = { layout: 'around', spacing: 1.5, numbering: 'sections' } as const
@@ -173,20 +174,20 @@ describe('enclosures', () => {
     ])
     const far = await owner.grow('# Shed\n\n- Tools')
     const tools = (await owner.map(far)).topics.find(({ text }) => text === 'Tools')!
-    const link = (ends: Record<string, unknown>) =>
+    const link = (to: unknown) =>
       owner.change([
         {
           kind: 'crosslink',
           id: uuid(),
           before: null,
-          after: { from: tools.id, toMap: null, label: '', drawn: 'quiet', trashed: false, ...ends },
+          after: { from: tools.id, to, label: '', drawn: 'quiet', trashed: false },
         } as unknown as Edit,
       ])
-    expect(onlyResult(await link({ toTopic: summer.id, toEnclosure: uuid() })).ok).toBe(false)
-    expect(onlyResult(await link({ toTopic: null, toEnclosure: id })).ok).toBe(false)
-    expect(onlyResult(await link({ toTopic: summer.id, toEnclosure: id })).ok).toBe(true)
+    for (const nowhere of [{ kind: 'enclosure', id: uuid() }, { kind: 'person', id }, { kind: 'topic' }, id, null])
+      expect(onlyResult(await link(nowhere)).ok).toBe(false)
+    expect(onlyResult(await link({ kind: 'enclosure', id })).ok).toBe(true)
     const held = await owner.map(far)
-    expect(held.crosslinks).toMatchObject([{ from: tools.id, toTopic: summer.id, toEnclosure: id }])
+    expect(held.crosslinks).toMatchObject([{ from: tools.id, to: { kind: 'enclosure', id } }])
     expect(held.enclosures).toMatchObject([{ id, title: 'Warm half' }])
     expect(held.farTopics.map(({ text }) => text)).toContain('Summer')
     // What lies in the trash is found no more.
@@ -258,9 +259,7 @@ describe('the digest of a collection', () => {
     const after = {
       id: link,
       from: door.id,
-      toTopic: spring.id,
-      toMap: null,
-      toEnclosure: null,
+      to: { kind: 'topic', id: spring.id },
       label: '',
       drawn: 'quiet',
       trashed: false,

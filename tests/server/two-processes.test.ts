@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { freePort } from '../../scripts/setup/postgres.mjs'
 import { serve } from '../../scripts/setup/serve.mjs'
 import type { CommittedChange } from '../../src/core/changes/edit'
+import { parentOf } from '../../src/core/records/place'
 import { Caller } from './people'
 
 let second: Awaited<ReturnType<typeof serve>>
@@ -37,7 +38,7 @@ async function follow(address: string, since: number, count: number): Promise<Co
 }
 
 const rename = async (address: string, text: string, id = uuid()) => {
-  const spring = (await owner.map(map)).topics.find(({ place }) => place.parent !== null)!
+  const spring = (await owner.map(map)).topics.find((topic) => parentOf(topic) !== null)!
   const edit = { kind: 'topic', id: spring.id, before: { text: spring.text }, after: { text } }
   const body = JSON.stringify({ changes: [{ id, label: 'Reword Spring', edits: [edit], undoes: null }] })
   const headers = { 'Content-Type': 'application/json' }

@@ -45,16 +45,16 @@ describe('the published site', () => {
   test('has a page for each map, in which every link leads somewhere', () => {
     const garden = new Garden()
     garden.grow('Garden\nSpring\n  Sow peas\nSummer\n  Pick beans')
-    garden.do((records, making) => splitOff(records, { topic: garden.topic('Summer') }, making))
-    garden.do((records, making) =>
+    garden.do((records, newIds) => splitOff(records, { topic: garden.topic('Summer') }, newIds))
+    garden.do((records, newIds) =>
       addCrosslink(
         records,
-        { from: garden.topic('Sow peas'), to: { topic: garden.topic('Pick beans') }, drawn: 'line' },
-        making,
+        { from: garden.topic('Sow peas'), to: { kind: 'topic', id: garden.topic('Pick beans') }, drawn: 'line' },
+        newIds,
       ),
     )
     const link = `[beans](folvet:topic/${garden.topic('Pick beans')}), [gone](folvet:topic/00000000-0000-7000-8000-00000000ffff)`
-    garden.do((records, making) => writeNote(records, { topic: garden.topic('Spring'), base: '', text: link }, making))
+    garden.do((records, newIds) => writeNote(records, { topic: garden.topic('Spring'), base: '', text: link }, newIds))
     const pages = site(garden)
     expect([...pages.keys()].filter((path) => path.endsWith('.html')).sort()).toEqual([
       '404.html',
@@ -73,7 +73,7 @@ describe('the published site', () => {
       { path: 'a.md', text: '# A\n\n## [B](b.md)' },
       { path: 'b.md', text: '# B\n\n## [A](a.md)\n\n## [B](b.md)' },
     ]
-    garden.do((records, making) => importPages(records, { collection: COLLECTION, pages, files: new Map() }, making))
+    garden.do((records, newIds) => importPages(records, { collection: COLLECTION, pages, files: new Map() }, newIds))
     expectWholeLinks(site(garden))
   })
 
@@ -82,8 +82,8 @@ describe('the published site', () => {
     garden.grow('Garden\nSpring')
     for (const text of ['Garden', 'Spring']) {
       const topic = garden.topic(text)
-      garden.do((records, making) => setText(records, { topic, text: HOSTILE }, making))
-      garden.do((records, making) =>
+      garden.do((records, newIds) => setText(records, { topic, text: HOSTILE }, newIds))
+      garden.do((records, newIds) =>
         writeNote(
           records,
           {
@@ -91,7 +91,7 @@ describe('the published site', () => {
             base: '',
             text: `${HOSTILE}\n\n<script>alert(2)</script>\n\n[x](javascript:alert(3)) ![y](javascript:alert(4))`,
           },
-          making,
+          newIds,
         ),
       )
     }

@@ -1,9 +1,9 @@
 import { dequal } from 'dequal/lite'
 import { z } from 'zod'
 import { ChangeId } from '../records/ids'
-import type { RecordByKind, RecordKind } from '../records/kinds'
-import { recordSchemas } from '../records/kinds'
+import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
+import { storedText } from '../records/text'
 
 /**
  * One record's part of a change. `before` and `after` hold only the fields that differ; `before: null` creates the
@@ -35,17 +35,20 @@ export interface CommittedChange extends Change {
   at: string
 }
 
-const kinds = Object.keys(recordSchemas) as [RecordKind, ...RecordKind[]]
+/** Most edits of one change. */
+const MOST_EDITS = 50_000
+
+const RecordId = z.uuid().lowercase()
 const fields = z.record(z.string(), z.unknown())
 
 /** A change as it arrives over the wire. What the fields hold is checked when the edits are applied. */
 export const WireChange = z.strictObject({
   id: ChangeId,
-  label: z.string().min(1).max(500),
+  label: storedText(500).min(1),
   edits: z
-    .array(z.strictObject({ kind: z.enum(kinds), id: z.uuid(), before: fields.nullable(), after: fields }))
+    .array(z.strictObject({ kind: z.enum(RECORD_KINDS), id: RecordId, before: fields.nullable(), after: fields }))
     .min(1)
-    .max(50_000),
+    .max(MOST_EDITS),
   undoes: ChangeId.nullable(),
 })
 
@@ -91,10 +94,11 @@ export function editBetween<K extends RecordKind>(
 export function joinEdits(edits: readonly Edit[]): Edit[] {
   const first = new Map<string, Edit>()
   for (const edit of edits) {
-    const known = first.get(edit.id)
-    if (!known) first.set(edit.id, edit)
+    const key = `${edit.kind} ${edit.id}`
+    const known = first.get(key)
+    if (!known) first.set(key, edit)
     else
-      first.set(edit.id, {
+      first.set(key, {
         ...known,
         before: known.before === null ? null : { ...edit.before, ...known.before },
         after: { ...known.after, ...edit.after },

@@ -1,62 +1,82 @@
-import type { RecordByKind, RecordKind } from '../records/kinds'
+import type { AnyRecord, RecordByKind, RecordKind } from '../records/kinds'
+import { kinds, referencesTo } from '../records/kinds'
+import { parentOf } from '../records/place'
 import type { Records } from '../records/records'
+import { eachEnd, fieldOf } from '../records/reference-path'
 import type { TopicRecord } from '../records/topic'
-import type { Edit, EditOf } from './edit'
+import type { Edit } from './edit'
 import { refuse } from './problem'
 
 /**
  * Checks what must hold around the records that `edits` touched, after they were applied. Throws a Refusal at the
- * first thing that does not hold.
+ * first thing that does not hold. What must be there is what the references of the kinds say.
  *
  * With `complete` false, as in a browser that holds only some maps, records that are not here are taken to be right.
- * Costs O(levels) for each touched topic and O(maps above) for each touched home doorway.
+ * Costs O(edits), the topics above them, each once, and O(maps above) for each touched home doorway.
  */
 export function checkInvariants(records: Records, edits: readonly Edit[], complete: boolean): void {
-  const maps = new Set<string>()
   const check = new Checker(records, complete)
+  const maps = new Set<string>()
   for (const edit of edits) {
+    check.newReferences(edit)
+    const record: AnyRecord = records.need(edit.kind, edit.id)
+    if (record.trashed) check.mayGo(edit.kind, record)
     if (edit.kind === 'topic') {
+      const topic = record as TopicRecord
       if (edit.before?.place) maps.add(edit.before.place.map)
-      const topic = records.need('topic', edit.id)
-      check.topic(topic, edit)
+      if (edit.before === null || edit.after.place) check.way(topic)
       if (edit.before === null || edit.after.place || edit.after.trashed !== undefined) maps.add(topic.place.map)
       if (edit.after.place || edit.after.trashed !== undefined || edit.after.opensMap !== undefined)
         for (const arriving of records.mapsArrivingBy(topic.id)) check.homeDoorway(arriving)
     } else if (edit.kind === 'map') {
-      const map = records.need('map', edit.id)
-      if (!map.trashed) maps.add(map.id)
-      check.background(edit)
+      const map = record as RecordByKind['map']
+      maps.add(map.id)
       check.homeDoorway(map)
-    } else check.references(edit)
+    } else if (edit.kind === 'crosslink') check.twoEnds(record as RecordByKind['crosslink'])
   }
   for (const map of maps) check.oneRoot(map)
 }
 
 class Checker {
+  /** Topics from which the way up ends at a head. */
+  private readonly hanging = new Set<string>()
+
   constructor(
     private readonly records: Records,
     private readonly complete: boolean,
   ) {}
 
   /** What a field newly refers to must be there. What it referred to before was checked when it was set. */
-  private mustExist(kind: RecordKind, id: string | null | undefined, what: string): void {
-    if (this.complete && id && !this.records.get(kind, id)) refuse('reference', `${what} is no longer there.`)
+  newReferences({ kind, after }: Edit): void {
+    if (!this.complete) return
+    for (const reference of kinds[kind].references)
+      if (fieldOf(reference) in after)
+        eachEnd(after, reference, (end) => {
+          if (!this.records.get(end.kind as RecordKind, end.id))
+            refuse('reference', `${reference.called} is no longer there.`)
+        })
   }
 
-  topic(topic: TopicRecord, { after }: EditOf<'topic'>): void {
-    this.mustExist('map', after.place?.map, 'The map of this topic')
-    this.mustExist('topic', after.place?.parent, 'The topic that this one should hang on')
-    this.mustExist('note', after.note, 'The note of this topic')
-    this.mustExist('map', after.opensMap, 'The map that this topic should open')
-    this.mustExist('file', after.picture?.file, 'The picture')
-    for (const tag of after.tags ?? []) this.mustExist('tag', tag, 'A tag of this topic')
-    const parent = this.records.get('topic', topic.place.parent)
-    if (parent && parent.place.map !== topic.place.map) refuse('invalid', 'A topic stands on the map of its parent.')
-    const seen = new Set<string>([topic.id])
-    for (let above = parent; above; above = this.records.get('topic', above.place.parent)) {
-      if (seen.has(above.id)) refuse('loop', 'A topic cannot hang below itself.')
-      seen.add(above.id)
+  /** What others cannot be without does not go into the trash. */
+  mayGo(kind: RecordKind, { id }: AnyRecord): void {
+    for (const { from, reference } of referencesTo(kind)) {
+      if (reference.whenGone !== 'refused') continue
+      for (const { trashed } of this.records.referring(from, reference, { kind, id }))
+        if (!trashed) refuse('invalid', `${reference.called} cannot lie in the trash. Choose another one first.`)
     }
+  }
+
+  /** A topic hangs on one of its own map, and the way up from it ends. */
+  way(topic: TopicRecord): void {
+    const way = new Set<string>()
+    for (let at: TopicRecord | undefined = topic; at && !this.hanging.has(at.id); ) {
+      if (way.has(at.id)) refuse('loop', 'A topic cannot hang below itself.')
+      way.add(at.id)
+      const parent: TopicRecord | undefined = this.records.get('topic', parentOf(at))
+      if (parent && parent.place.map !== at.place.map) refuse('invalid', 'A topic stands on the map of its parent.')
+      at = parent
+    }
+    for (const id of way) this.hanging.add(id)
   }
 
   oneRoot(mapId: string): void {
@@ -64,7 +84,7 @@ class Checker {
     if (!map || map.trashed) return
     const heads = this.records.heads(mapId)
     if (!this.complete && heads.length === 0) return
-    const roots = heads.filter((topic) => topic.place.x === null && !topic.trashed)
+    const roots = heads.filter((topic) => topic.place.kind === 'root' && !topic.trashed)
     if (roots.length === 0)
       refuse('root', 'A map keeps its root topic. To remove it, put the whole map into the trash.')
     if (roots.length > 1) refuse('root', 'A map has one root topic.')
@@ -74,10 +94,7 @@ class Checker {
   homeDoorway(map: RecordByKind['map']): void {
     if (map.homeDoorway === null || map.trashed) return
     const doorway = this.records.get('topic', map.homeDoorway)
-    if (!doorway) {
-      this.mustExist('topic', map.homeDoorway, 'The home doorway of this map')
-      return
-    }
+    if (!doorway) return
     if (doorway.opensMap !== map.id) refuse('doorway', 'The home doorway of a map must open it.')
     if (doorway.trashed) refuse('doorway', 'A home doorway cannot lie in the trash.')
     this.doorwaysAbove(map.id)
@@ -95,43 +112,7 @@ class Checker {
     }
   }
 
-  background({ after }: EditOf<'map'> | EditOf<'collection'>): void {
-    this.mustExist('file', after.look?.background?.picture, 'The picture of the background')
-  }
-
-  references(edit: Exclude<Edit, { kind: 'topic' | 'map' }>): void {
-    switch (edit.kind) {
-      case 'crosslink': {
-        this.mustExist('topic', edit.after.from, 'The topic where this link begins')
-        this.mustExist('topic', edit.after.toTopic, 'The topic that this link leads to')
-        this.mustExist('map', edit.after.toMap, 'The map that this link leads to')
-        this.mustExist('enclosure', edit.after.toEnclosure, 'The enclosure that this link leads to')
-        const link = this.records.need('crosslink', edit.id)
-        if (link.from === link.toTopic) refuse('invalid', 'A link leads from one topic to another.')
-        return
-      }
-      case 'weblink':
-        this.mustExist('topic', edit.after.topic, 'The topic of this web link')
-        return
-      case 'attachment':
-        this.mustExist('topic', edit.after.topic, 'The topic of this file')
-        this.mustExist('file', edit.after.file, 'The file')
-        return
-      case 'enclosure':
-        for (const topic of edit.after.topics ?? []) this.mustExist('topic', topic, 'A topic of this enclosure')
-        return
-      case 'collection':
-        this.mustExist('map', edit.after.homeMap, 'The home map')
-        this.background(edit)
-        return
-      case 'note':
-      case 'tag':
-      case 'look':
-      case 'template':
-      case 'file':
-        return
-      default:
-        edit satisfies never
-    }
+  twoEnds({ from, to }: RecordByKind['crosslink']): void {
+    if (to.kind === 'topic' && to.id === from) refuse('invalid', 'A link leads from one topic to another.')
   }
 }

@@ -1,7 +1,10 @@
 import { dequal } from 'dequal/lite'
 import type { ChangeId } from '../records/ids'
-import type { RecordByKind, RecordKind } from '../records/kinds'
+import type { Joining } from '../records/kind'
+import { type AnyRecord, kinds, type RecordKind, referencesTo } from '../records/kinds'
 import type { Records } from '../records/records'
+import { endsOf } from '../records/reference-path'
+import { mergeText } from '../text/merge-text'
 import type { Change, Edit } from './edit'
 
 export interface Undo {
@@ -17,20 +20,20 @@ const PREFIX = 'Undo: '
 export const actName = (label: string) => (label.startsWith(PREFIX) ? label.slice(PREFIX.length) : label)
 
 /**
- * A new change that takes back those fields of `change` whose value is still the one it set. Records that it created
- * are trashed, the outermost only: what hangs inside goes with it. Undoing an undo is a redo.
+ * A new change that takes back those fields of `change` whose value is still the one it set; of fields that are joined, what
+ * it brought in or took out. Records that it created are trashed, the outermost only: what is inside goes with it.
+ * Undoing an undo is a redo. O(edits).
  */
 export function undoChange(records: Records, change: Change, id: ChangeId): Undo {
   const edits: Edit[] = []
   const leftAlone: Undo['leftAlone'] = []
-  const created = new Set(change.edits.filter((edit) => edit.before === null).map((edit) => edit.id))
+  const created = new Set(change.edits.filter(({ before }) => before === null).map((edit) => keyOf(edit)))
   for (let i = change.edits.length - 1; i >= 0; i--) {
     const edit = change.edits[i]!
     const current = records.get(edit.kind, edit.id)
     if (!current) continue
     if (edit.before === null) {
-      const container = containerOf(edit.kind, current)
-      if (current.trashed || edit.kind === 'file' || (container && created.has(container))) continue
+      if (current.trashed || edit.kind === 'file' || goesAlong(records, edit.kind, current, created)) continue
       edits.push({ kind: edit.kind, id: edit.id, before: { trashed: false }, after: { trashed: true } } as Edit)
       continue
     }
@@ -39,8 +42,8 @@ export function undoChange(records: Records, change: Change, id: ChangeId): Undo
     for (const [field, old] of Object.entries(edit.before)) {
       const now = (current as unknown as Record<string, unknown>)[field]
       const set = (edit.after as Record<string, unknown>)[field]
-      if (dequal(now, set)) {
-        before[field] = now
+      if (dequal(now, set) || canTakeOut(kinds[edit.kind].joins[field], set, now, old)) {
+        before[field] = set
         after[field] = old
       } else if (!dequal(now, old)) leftAlone.push({ kind: edit.kind, id: edit.id, field })
     }
@@ -50,15 +53,33 @@ export function undoChange(records: Records, change: Change, id: ChangeId): Undo
   return { change: edits.length > 0 ? { id, label, edits, undoes: change.id } : null, leftAlone }
 }
 
-/** The record that a record hangs in: trashing that one is enough. */
-function containerOf(kind: RecordKind, record: RecordByKind[RecordKind]): string | null {
-  if (kind === 'topic') {
-    const { place } = record as RecordByKind['topic']
-    return place.parent ?? place.map
-  }
-  if (kind === 'crosslink') return (record as RecordByKind['crosslink']).from
-  if (kind === 'weblink' || kind === 'attachment') return (record as RecordByKind['weblink']).topic
-  return null
+const keyOf = ({ kind, id }: { kind: string; id: string }): string => `${kind} ${id}`
+
+/** Whether what a change did to a field can be taken out of what others have made of it since. */
+function canTakeOut(joining: Joining | undefined, set: unknown, now: unknown, old: unknown): boolean {
+  if (!joining || dequal(now, old)) return false
+  if (joining !== 'lines') return true
+  return typeof set === 'string' && typeof now === 'string' && typeof old === 'string'
+    ? !mergeText(set, now, old).overlapping
+    : false
+}
+
+/** Whether trashing another record that was created too is enough: that in which this one is, or that carries it. */
+function goesAlong(records: Records, kind: RecordKind, record: AnyRecord, created: ReadonlySet<string>): boolean {
+  const isInside = kinds[kind].references.some((reference) => {
+    const ends = reference.hold === 'inside' ? endsOf(record, reference) : []
+    return ends.length > 0 && ends.every((end) => created.has(keyOf(end)))
+  })
+  return (
+    isInside ||
+    referencesTo(kind).some(
+      ({ from, reference }) =>
+        reference.hold === 'carries' &&
+        [...records.referring(from, reference, { kind, id: record.id })].some(({ id }) =>
+          created.has(keyOf({ kind: from, id })),
+        ),
+    )
+  )
 }
 
 /**

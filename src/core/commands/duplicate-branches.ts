@@ -1,74 +1,46 @@
-import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import { AttachmentId, NoteId, TopicId, WeblinkId } from '../records/ids'
+import type { TopicId } from '../records/ids'
+import { arranged, hangs, isRoot, type Place } from '../records/place'
 import type { Records } from '../records/records'
-import type { Place, TopicRecord } from '../records/topic'
-import { branch } from '../tree/walk'
-import { Draft, type Making, named, type Outcome } from './command'
-import { hasSides } from './layouts'
+import type { TopicRecord } from '../records/topic'
+import { ranksBehind } from '../tree/rank'
+import { command, namedAll } from './command'
+import { copyBranches } from './copy-branches'
+import { placesFor } from './hang'
 import { headsOnly } from './move-topics'
+import { rowsOf } from './sides'
 
 /**
- * Copies branches with their notes, files and web links. Each copy stands behind its original, or, with `onto`, below
- * another topic of any map. Doorways are copied as doorways; cross-links stay with the originals.
+ * Copies branches with their notes, files, web links and enclosures, and with the cross-links among what is copied. Each
+ * copy stands behind its original, or, with `onto`, below another topic of any map. Doorways are copied as doorways.
+ * Refused where nothing is left to copy, and for roots without `onto`.
  */
-export function duplicateBranches(
-  records: Records,
-  args: { topics: TopicId[]; onto: TopicId | null },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
+export const duplicateBranches = command((change, args: { topics: readonly TopicId[]; onto: TopicId | null }) => {
+  const { records } = change
   const heads = headsOnly(records, args.topics)
   if (heads.length === 0) refuse('gone', 'There is nothing to copy.')
-  const onto = args.onto ? (records.get('topic', args.onto) ?? refuse('gone', 'This topic is gone.')) : null
-  if (!onto && heads.some((head) => head.place.parent === null && head.place.x === null))
-    refuse('root', 'A map has one root. Copy it onto a topic instead.')
-  const places = onto ? placesBelow(records, onto, heads.length) : heads.map((head) => placeBehind(records, head))
-  const made = heads.map((head, i) => copyBranch(draft, head, places[i]!))
-  const what = heads.length === 1 ? named(heads[0]!.text) : `${heads.length} branches`
-  return draft.outcome(`Copy ${what}`, made)
-}
-
-function placesBelow(records: Records, parent: TopicRecord, count: number): Place[] {
-  const last = records.childrenWithTrashed(parent.id).at(-1)?.place.rank ?? null
-  const side = hasSides(parent) ? ('right' as const) : null
-  return generateNKeysBetween(last, null, count).map((rank) => ({
-    map: parent.place.map,
-    parent: parent.id,
-    rank,
-    side,
-    x: null,
-    y: null,
-  }))
-}
+  const onto = args.onto ? change.topic(args.onto) : null
+  if (!onto && heads.some(isRoot)) refuse('root', 'A map has one root. Copy it onto a topic instead.')
+  const weights = heads.map((head) => rowsOf(records, head))
+  const places: readonly Place[] = onto
+    ? placesFor(records, { parent: onto, after: 'last' }, weights)
+    : placesBehind(records, heads)
+  const copies = copyBranches(
+    change,
+    heads.map((head, i) => ({ head, place: places[i]! })),
+  )
+  return { label: `Copy ${namedAll(heads, 'branches')}`, select: heads.map(({ id }) => copies.get(id)!) }
+})
 
 /** How far a copy of a loose branch stands from its original, in px; it moves on where there is no room. */
-const ASIDE = 40
+const COPY_OFFSET = 40
 
-function placeBehind(records: Records, head: TopicRecord): Place {
-  const { parent, rank, x, y } = head.place
-  if (parent === null) return { ...head.place, x: (x ?? 0) + ASIDE, y: (y ?? 0) + ASIDE }
-  const siblings = records.childrenWithTrashed(parent)
-  const next = siblings[siblings.findIndex(({ id }) => id === head.id) + 1]
-  const [between] = generateNKeysBetween(rank, next?.place.rank ?? null, 1)
-  return { ...head.place, rank: between!, x: null, y: null }
-}
-
-function copyBranch(draft: Draft, head: TopicRecord, place: Place): TopicId {
-  const { records } = draft
-  const copies = new Map<string, TopicId>()
-  for (const topic of branch(records, head)) {
-    const id = draft.newId(TopicId)
-    copies.set(topic.id, id)
-    const own =
-      topic.id === head.id ? place : { ...topic.place, map: place.map, parent: copies.get(topic.place.parent!)! }
-    const note = records.get('note', topic.note)
-    const copiedNote = note ? draft.create('note', { ...note, id: draft.newId(NoteId) }).id : null
-    draft.create('topic', { ...topic, id, place: own, note: copiedNote, number: null })
-    for (const link of records.weblinks(topic.id))
-      draft.create('weblink', { ...link, id: draft.newId(WeblinkId), topic: id })
-    for (const attachment of records.attachments(topic.id))
-      draft.create('attachment', { ...attachment, id: draft.newId(AttachmentId), topic: id })
-  }
-  return copies.get(head.id)!
+/** Behind each branch the place of its copy, side by side with it; also where several of one parent are copied. */
+function placesBehind(records: Records, heads: readonly TopicRecord[]): Place[] {
+  return heads.map(({ id, place }): Place => {
+    if (place.kind === 'root') refuse('root', 'A map has one root.')
+    if (!hangs(place)) return { ...place, x: place.x + COPY_OFFSET, y: place.y + COPY_OFFSET }
+    const [rank] = ranksBehind(records, place.parent, id, 1)
+    return { ...arranged(place), rank: rank! } as Place
+  })
 }

@@ -3,15 +3,15 @@ import { refuse } from '../changes/problem'
 import { headingAddress, resolveAddress } from '../formats/address'
 import { countItems, type OutlineItem, outlineItem } from '../formats/outline'
 import { readText } from '../formats/read-text'
-import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId, NoteId } from '../records/ids'
-import type { Records } from '../records/records'
+import type { LinkEnd } from '../records/crosslink'
+import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId } from '../records/ids'
+import { isRoot } from '../records/place'
 import type { TopicRecord } from '../records/topic'
 import { isFollowable } from '../records/weblink'
 import { titleOf } from '../text/title'
-import { Draft, type Making, named, type Outcome } from './command'
+import { command, type Done, type NewChange, named } from './command'
 import { createMap } from './maps'
-import { MAX_PLANTED } from './paste-outline'
-import { type Planted, plant, plantWeblinks } from './plant'
+import { MAX_PLANTED, type Planted, plant, plantOnRoot } from './plant'
 
 /** A text file of an import, known by its path inside the imported folder. */
 export interface Page {
@@ -25,39 +25,41 @@ interface ImportedPage extends Page {
 }
 
 /** What an import made, and what of its source could not be followed. */
-export interface ImportOutcome extends Outcome {
+interface Imported extends Done {
   maps: MapId[]
   unread: { page: string; address: string; reason: string }[]
 }
 
 /**
  * Makes a map of every page. Links between the pages become doorways where a topic is nothing but a link to a page,
- * else cross-links; links to files of the same import become attachments; the rest web links. The first page that no
- * other opens is the home map where the collection has none yet.
+ * else cross-links; links to files of the same import become attachments; the rest web links. Links inside notes lead to
+ * what they led to on the page. The first page that no other opens is the home map where the collection has none yet.
  *
  * `files` holds the imported files by path. What cannot be resolved is listed in `unread`, never silently dropped.
+ * Refused where there is no page, a page holds no text, or it would become more topics than one map is made of.
  */
-export function importPages(
-  records: Records,
-  args: { collection: CollectionId; pages: Page[]; files: ReadonlyMap<string, FileId> },
-  making: Making,
-): ImportOutcome {
-  const draft = new Draft(records, making)
-  const pages = args.pages.map((page) => importPage(draft, page))
-  const links = new LinkResolver(draft, pages, args.files)
-  for (const page of pages) links.resolvePage(page)
-  links.giveHomeDoorways()
-  const home = pages.find((page) => !links.homeDoorways.has(page.map)) ?? pages[0]
-  if (!home) refuse('invalid', 'There is nothing to import.')
-  if (records.get('collection', args.collection)?.homeMap === null)
-    draft.update('collection', args.collection, { homeMap: home.map })
-  const label = pages.length === 1 ? `Import ${named(home.planted[0]!.topic.text)}` : `Import ${pages.length} maps`
-  return {
-    ...draft.outcome(label, [home.planted[0]!.topic.id]),
-    maps: pages.map((page) => page.map),
-    unread: links.unread,
-  }
-}
+export const importPages = command(
+  (
+    change,
+    args: { collection: CollectionId; pages: readonly Page[]; files: ReadonlyMap<string, FileId> },
+  ): Imported => {
+    const pages = args.pages.map((page) => importPage(change, page))
+    const links = new LinkResolver(change, pages, args.files)
+    for (const page of pages) links.resolvePage(page)
+    links.giveHomeDoorways()
+    const home = pages.find((page) => !links.homeDoorways.has(page.map)) ?? pages[0]
+    if (!home) refuse('invalid', 'There is nothing to import.')
+    if (change.records.get('collection', args.collection)?.homeMap === null)
+      change.update('collection', args.collection, { homeMap: home.map })
+    const root = home.planted[0]!.topic
+    return {
+      label: pages.length === 1 ? `Import ${named(root.text)}` : `Import ${pages.length} maps`,
+      select: [root.id],
+      maps: pages.map((page) => page.map),
+      unread: links.unread,
+    }
+  },
+)
 
 const fileTitle = (path: string) =>
   path
@@ -65,7 +67,7 @@ const fileTitle = (path: string) =>
     .at(-1)!
     .replace(/\.[^.]*$/, '')
 
-function importPage(draft: Draft, page: Page): ImportedPage {
+function importPage(change: NewChange, page: Page): ImportedPage {
   const { items } = readText(page.text)
   const count = countItems(items)
   if (count === 0) refuse('invalid', `${page.path} holds no text.`)
@@ -73,26 +75,20 @@ function importPage(draft: Draft, page: Page): ImportedPage {
     refuse('invalid', `${page.path} would become ${count} topics; a map is made of at most ${MAX_PLANTED}.`)
   const top: OutlineItem = items.length === 1 ? items[0]! : { ...outlineItem(fileTitle(page.path)), children: items }
   const title = titleOf(top.text) || fileTitle(page.path)
-  const { map, root } = createMap(draft, title, title, null)
-  const rootTopic = { id: root, place: { map, parent: null } } as TopicRecord
-  if (top.note.trim() !== '') {
-    const note = draft.create('note', { id: draft.newId(NoteId), text: top.note.toWellFormed(), trashed: false })
-    draft.update('topic', root, { note: note.id })
-  }
-  plantWeblinks(draft, rootTopic, top)
-  const planted = plant(draft, rootTopic, top.children, true)
-  return { ...page, map, planted: [{ item: top, topic: { ...rootTopic, text: title } }, ...planted] }
+  const { map, root } = createMap(change, title, title)
+  const topic = plantOnRoot(change, root, top)
+  return { ...page, map, planted: [{ item: top, topic }, ...plant(change, topic, top.children)] }
 }
 
 class LinkResolver {
-  readonly unread: ImportOutcome['unread'] = []
+  readonly unread: Imported['unread'] = []
   readonly homeDoorways = new Map<MapId, TopicRecord>()
   private readonly byPath: Map<string, ImportedPage>
   private readonly byAddress = new Map<string, TopicRecord>()
   private readonly linked = new Set<string>()
 
   constructor(
-    private readonly draft: Draft,
+    private readonly change: NewChange,
     pages: ImportedPage[],
     private readonly files: ReadonlyMap<string, FileId>,
   ) {
@@ -106,60 +102,82 @@ class LinkResolver {
 
   resolvePage(page: ImportedPage): void {
     for (const { item, topic } of page.planted) {
-      const files: FileId[] = []
+      const files = new Set<FileId>()
+      const follow = (address: string, mayOpen: boolean): LinkEnd | { file: FileId } | null => {
+        const end = this.resolve(page, address)
+        if (end && 'file' in end) files.add(end.file)
+        else if (end) this.link(page, topic, end, mayOpen)
+        return end
+      }
       item.links.forEach((link, i) => {
-        const doorway = i === 0 && link.title === item.text
-        const file = this.resolve(page, topic, link.address, doorway)
-        if (file) files.push(file)
+        follow(link.address, i === 0 && link.title === item.text)
       })
-      const ranks = generateNKeysBetween(null, null, files.length)
-      files.forEach((file, i) => {
-        const id = this.draft.newId(AttachmentId)
-        this.draft.create('attachment', { id, topic: topic.id, file, rank: ranks[i]!, trashed: false })
-      })
+      this.followNote(topic, item.noteLinks, (address) => follow(address, false))
+      const ranks = generateNKeysBetween(null, null, files.size)
+      for (const file of files) {
+        const id = this.change.newId(AttachmentId)
+        this.change.create('attachment', { id, topic: topic.id, file, rank: ranks.shift()!, trashed: false })
+      }
     }
   }
 
-  /** Follows one link; returns the file where it leads to one. */
-  private resolve(page: ImportedPage, topic: TopicRecord, address: string, mayOpen: boolean): FileId | null {
+  /** Links in a note lead to what they led to on the page: the address is written anew, the words stay. */
+  private followNote(
+    { note }: TopicRecord,
+    addresses: readonly string[],
+    follow: (address: string) => LinkEnd | { file: FileId } | null,
+  ): void {
+    const known = this.change.records.get('note', note)
+    if (!known || addresses.length === 0) return
+    let { text } = known
+    for (const address of new Set(addresses)) {
+      const end = isFollowable(address) ? null : follow(address)
+      if (!end) continue
+      const led = 'file' in end ? `folvet:file/${end.file}` : `folvet:${end.kind}/${end.id}`
+      text = text.replaceAll(`](${address}`, `](${led}`).replaceAll(`](<${address}>`, `](${led}`)
+      text = text.replaceAll(`]: ${address}`, `]: ${led}`).replaceAll(`]: <${address}>`, `]: ${led}`)
+    }
+    this.change.update('note', known.id, { text })
+  }
+
+  /** What an address leads to inside the import; null for one that leads elsewhere, or nowhere, which is listed. */
+  private resolve(page: ImportedPage, address: string): LinkEnd | { file: FileId } | null {
     if (isFollowable(address)) return null
     const target = resolveAddress(page.path, address)
     const file = target && this.files.get(target.path)
+    if (file) return { file }
     const other = target && this.byPath.get(target.path)
-    if (file) return file
-    if (!other) this.unread.push({ page: page.path, address, reason: 'There is no such page or file in the import.' })
-    else if (target.fragment === '' && mayOpen && other !== page && topic.place.parent !== null)
-      this.open(topic, other.map)
-    else if (target.fragment === '') this.link(topic, null, other.map)
-    else {
-      const end = this.byAddress.get(`${target.path}#${target.fragment}`)
-      if (end) this.link(topic, end, null)
-      else this.unread.push({ page: page.path, address, reason: 'There is no such heading or item on the page.' })
-    }
+    if (!other) return this.cannotFollow(page, address, 'There is no such page or file in the import.')
+    if (target.fragment === '') return { kind: 'map', id: other.map }
+    const end = this.byAddress.get(`${target.path}#${headingAddress(target.fragment)}`)
+    return end
+      ? { kind: 'topic', id: end.id }
+      : this.cannotFollow(page, address, 'There is no such heading or item on the page.')
+  }
+
+  private cannotFollow(page: ImportedPage, address: string, reason: string): null {
+    this.unread.push({ page: page.path, address, reason })
     return null
   }
 
   private open(topic: TopicRecord, map: MapId): void {
-    this.draft.update('topic', topic.id, { opensMap: map })
+    this.change.update('topic', topic.id, { opensMap: map })
     if (!this.homeDoorways.has(map)) this.homeDoorways.set(map, topic)
   }
 
-  private link(from: TopicRecord, to: TopicRecord | null, map: MapId | null): void {
-    const key = `${from.id} ${to?.id ?? map}`
-    if (from.id === to?.id || this.linked.has(key) || (to && this.linked.has(`${to.id} ${from.id}`))) return
-    this.linked.add(key)
-    const drawn = to && to.place.map === from.place.map ? 'line' : 'quiet'
-    const id = this.draft.newId(CrosslinkId)
-    this.draft.create('crosslink', {
-      id,
-      from: from.id,
-      toTopic: to?.id ?? null,
-      toMap: map,
-      toEnclosure: null,
-      label: '',
-      drawn,
-      trashed: false,
-    })
+  /** Makes the topic a doorway where it is nothing but a link to another page, else ties both ends together once. */
+  private link(page: ImportedPage, from: TopicRecord, to: LinkEnd, mayOpen: boolean): void {
+    if (to.kind === 'map' && to.id === page.map) return
+    if (to.kind === 'map' && mayOpen && !isRoot(from)) {
+      this.open(from, to.id)
+      return
+    }
+    if (to.id === from.id || this.linked.has(`${from.id} ${to.id}`) || this.linked.has(`${to.id} ${from.id}`)) return
+    this.linked.add(`${from.id} ${to.id}`)
+    const far = to.kind === 'topic' ? this.change.topic(to.id) : null
+    const drawn = far?.place.map === from.place.map ? 'line' : 'quiet'
+    const id = this.change.newId(CrosslinkId)
+    this.change.create('crosslink', { id, from: from.id, to, label: '', drawn, trashed: false })
   }
 
   /**
@@ -178,6 +196,6 @@ class LinkResolver {
         seen.add(above.place.map)
       }
     }
-    for (const [map, doorway] of this.homeDoorways) this.draft.update('map', map, { homeDoorway: doorway.id })
+    for (const [map, doorway] of this.homeDoorways) this.change.update('map', map, { homeDoorway: doorway.id })
   }
 }

@@ -1,20 +1,16 @@
-import type { NoteId } from '../records/ids'
 import type { TopicRecord } from '../records/topic'
-import type { Draft } from './command'
+import { joinTexts } from '../text/join-texts'
+import type { NewChange } from './command'
 
 /**
- * Puts the note of `from` onto `into`. Where both have one, the texts are joined in the note of `into`, equal ones
- * once. Returns the note that `into` must now carry where that is another one, else null.
+ * Gives `into` the note of `from` too: where both have one, the texts are joined in the note of `into`, equal ones once.
  */
-export function joinNotes(draft: Draft, into: TopicRecord, from: TopicRecord): NoteId | null {
-  const own = draft.records.get('note', into.note)
-  const other = draft.records.get('note', from.note)
-  if (!other || other.text.trim() === '') return null
-  if (!own) return other.id
-  if (own.text.trim() !== other.text.trim()) draft.update('note', own.id, { text: joinTexts(own.text, other.text) })
-  return null
+export function joinNotes(change: NewChange, into: TopicRecord, from: TopicRecord): void {
+  const { records } = change
+  const own = records.get('note', change.topic(into.id).note)
+  const other = records.get('note', from.note)
+  if (!other || other.text.trim() === '') return
+  if (!own) change.update('topic', into.id, { note: other.id })
+  else if (own.text.trim() !== other.text.trim())
+    change.update('note', own.id, { text: joinTexts(own.text, other.text) })
 }
-
-/** One text after the other with an empty line between. */
-export const joinTexts = (first: string, second: string): string =>
-  first.trim() === '' ? second : `${first.replace(/\n+$/, '')}\n\n${second.replace(/^\n+/, '')}`

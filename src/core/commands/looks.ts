@@ -10,8 +10,7 @@ import {
   PLAIN_MAP_LOOK,
   type WholeLook,
 } from '../records/look'
-import type { Records } from '../records/records'
-import { Draft, type Making, named, type Outcome } from './command'
+import { command, type NewChange, named, namedAll } from './command'
 
 /** What gets a look: topics alone, topics with all below them, or a map or collection, as a whole or on one level. */
 export type LookTarget =
@@ -34,100 +33,78 @@ function changedMapLook(look: MapLook | null, level: number | null, set: Look, c
   return { ...whole, levels }
 }
 
-/** Sets values of a look and takes others back to what is inherited. */
-export function changeLook(
-  records: Records,
-  args: { target: LookTarget; set: Look; clear: readonly LookField[] },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
+/** Sets values of a look and takes others back to what is inherited. Refused where what gets it is gone. */
+export const changeLook = command((change, args: { target: LookTarget; set: Look; clear: readonly LookField[] }) => {
   const { target, set, clear } = args
   if (target.kind === 'map') {
-    const { look } = records.need('map', target.map)
-    draft.update('map', target.map, { look: changedMapLook(look, target.level, set, clear) })
-    return draft.outcome('Change the look of the map')
+    const { look } = change.map(target.map)
+    change.update('map', target.map, { look: changedMapLook(look, target.level, set, clear) })
+    return { label: 'Change the look of the map', select: [] }
   }
   if (target.kind === 'collection') {
-    const { look } = records.need('collection', target.collection)
-    draft.update('collection', target.collection, { look: changedMapLook(look, target.level, set, clear) })
-    return draft.outcome('Change the look of all maps')
+    const { look } = change.records.need('collection', target.collection)
+    change.update('collection', target.collection, { look: changedMapLook(look, target.level, set, clear) })
+    return { label: 'Change the look of all maps', select: [] }
   }
-  for (const id of target.topics) {
-    const topic = records.get('topic', id) ?? refuse('gone', 'This topic is gone.')
-    draft.update(
+  const topics = target.topics.map((id) => change.topic(id))
+  for (const { id, look, branchLook } of topics)
+    change.update(
       'topic',
       id,
-      target.kind === 'topics'
-        ? { look: changed(topic.look, set, clear) }
-        : { branchLook: changed(topic.branchLook, set, clear) },
+      target.kind === 'topics' ? { look: changed(look, set, clear) } : { branchLook: changed(branchLook, set, clear) },
     )
-  }
-  return draft.outcome(`Change the look of ${nameOf(records, target.topics)}`, [...target.topics])
-}
-
-function nameOf(records: Records, topics: readonly TopicId[]): string {
-  return topics.length === 1 ? named(records.need('topic', topics[0]!).text) : `${topics.length} topics`
-}
+  return { label: `Change the look of ${namedAll(topics)}`, select: [...target.topics] }
+})
 
 type Wide = { map: MapId } | { collection: CollectionId }
 
-function updateWide(draft: Draft, at: Wide, change: (look: MapLook | null) => MapLook | null): void {
-  if ('map' in at) draft.update('map', at.map, { look: change(draft.records.need('map', at.map).look) })
+function updateWide(change: NewChange, at: Wide, next: (look: MapLook | null) => MapLook | null): void {
+  if ('map' in at) change.update('map', at.map, { look: next(change.map(at.map).look) })
   else {
-    const { look } = draft.records.need('collection', at.collection)
-    draft.update('collection', at.collection, { look: change(look) })
+    const { look } = change.records.need('collection', at.collection)
+    change.update('collection', at.collection, { look: next(look) })
   }
 }
 
 /**
  * Dresses a map or a collection in a whole look. What was set for the map or collection itself gives way to it; what
- * branches and topics have of their own stays. Null follows the collection again.
+ * branches and topics have of their own stays. Null follows the collection again. Refused where the map is gone.
  */
-export function chooseWholeLook(
-  records: Records,
-  args: { at: Wide; whole: WholeLook | null },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  updateWide(draft, args.at, () => (args.whole ? { ...PLAIN_MAP_LOOK, whole: args.whole } : null))
+export const chooseWholeLook = command((change, args: { at: Wide; whole: WholeLook | null }) => {
+  updateWide(change, args.at, () => (args.whole ? { ...PLAIN_MAP_LOOK, whole: args.whole } : null))
   const what = 'map' in args.at ? 'the map' : 'all maps'
-  return draft.outcome(args.whole ? `Dress ${what} in ${WHOLE_LOOKS[args.whole].name}` : 'Follow the look of all maps')
-}
+  const label = args.whole ? `Dress ${what} in ${WHOLE_LOOKS[args.whole].name}` : 'Follow the look of all maps'
+  return { label, select: [] }
+})
 
-/** Sets what lies behind a map, or behind all maps; null takes it back to what is inherited. */
-export function setBackground(
-  records: Records,
-  args: { at: Wide; background: Background | null },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  updateWide(draft, args.at, (look) => ({ ...(look ?? PLAIN_MAP_LOOK), background: args.background }))
-  return draft.outcome('Change the background')
-}
+/** Sets what lies behind a map, or behind all maps; null takes it back to what is inherited. Refused where the map is gone. */
+export const setBackground = command((change, args: { at: Wide; background: Background | null }) => {
+  updateWide(change, args.at, (look) => ({ ...(look ?? PLAIN_MAP_LOOK), background: args.background }))
+  return { label: 'Change the background', select: [] }
+})
 
-/** Gives topics the look that another one has of its own, for itself and for its branch. */
-export function copyLook(records: Records, args: { from: TopicId; to: readonly TopicId[] }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const { look, branchLook, text } = records.need('topic', args.from)
-  for (const topic of args.to) draft.update('topic', topic, { look, branchLook })
-  return draft.outcome(`Take the look of ${named(text)} to ${nameOf(records, args.to)}`, [...args.to])
-}
+/** Gives topics the look that another one has of its own, for itself and for its branch. Refused where one is gone. */
+export const copyLook = command((change, args: { from: TopicId; to: readonly TopicId[] }) => {
+  const { look, branchLook, text } = change.topic(args.from)
+  const topics = args.to.map((id) => change.topic(id))
+  for (const { id } of topics) change.update('topic', id, { look, branchLook })
+  return { label: `Take the look of ${named(text)} to ${namedAll(topics)}`, select: [...args.to] }
+})
 
-/** Keeps a look under a name, for the whole collection. */
-export function saveLook(records: Records, args: { name: string; look: Look }, making: Making): Outcome {
-  const draft = new Draft(records, making)
+/** Keeps a look under a name, for the whole collection; one of the same name gives way. Refused without a name or values. */
+export const saveLook = command((change, args: { name: string; look: Look }) => {
   const name = args.name.trim()
   if (name === '') refuse('invalid', 'A look needs a name.')
   if (Object.keys(args.look).length === 0) refuse('invalid', 'There is nothing in this look to save.')
-  const known = [...records.all('look')].find((look) => !look.trashed && look.name === name)
-  if (known) draft.update('look', known.id, { look: args.look })
-  else draft.create('look', { id: draft.newId(LookId), name, look: args.look, trashed: false })
-  return draft.outcome(`Save the look ${named(name)}`)
-}
+  const known = [...change.records.all('look')].find((look) => !look.trashed && look.name === name)
+  if (known) change.update('look', known.id, { look: args.look })
+  else change.create('look', { id: change.newId(LookId), name, look: args.look, trashed: false })
+  return { label: `Save the look ${named(name)}`, select: [] }
+})
 
-export function removeLook(records: Records, args: { look: LookId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const look = records.get('look', args.look) ?? refuse('gone', 'This look is gone.')
-  draft.update('look', look.id, { trashed: true })
-  return draft.outcome(`Remove the look ${named(look.name)}`)
-}
+/** Puts a saved look into the trash; topics that took it keep what they have. Refused where it is gone. */
+export const removeLook = command((change, args: { look: LookId }) => {
+  const look = change.records.get('look', args.look) ?? refuse('gone', 'This look is gone.')
+  change.update('look', look.id, { trashed: true })
+  return { label: `Remove the look ${named(look.name)}`, select: [] }
+})

@@ -1,95 +1,103 @@
 import { refuse } from '../changes/problem'
 import { type CollectionId, MapId, TopicId } from '../records/ids'
-import type { Look, MapLook } from '../records/look'
-import type { Records } from '../records/records'
+import type { MapRecord } from '../records/map'
+import type { TopicRecord } from '../records/topic'
 import { titleOf } from '../text/title'
-import { blankTopic } from './add-topic'
-import { Draft, type Making, named, type Outcome } from './command'
-import { nextHomeDoorway } from './home-doorways'
+import { isInTrash } from '../tree/walk'
+import { blankTopic } from './blank-topic'
+import { command, type NewChange, named } from './command'
+import { leaveHomeDoorways, mapsAbove, nextHomeDoorway, regainHomeDoorways } from './home-doorways'
 
-/** Creates a map with its root topic inside a draft that other commands go on with. */
+/** A map begins like this, unless something is said of it. */
+const PLAIN_MAP = { homeDoorway: null, layout: 'both', spacing: 1, numbering: null, look: null } as const
+
+/** Creates a map with its root topic, as a part of a larger change. */
 export function createMap(
-  draft: Draft,
+  change: NewChange,
   title: string,
   rootText: string,
-  homeDoorway: TopicId | null,
-  dress: { look: MapLook | null; branchLook: Look | null } = { look: null, branchLook: null },
-): { map: MapId; root: TopicId } {
-  const map = draft.newId(MapId)
-  const root = draft.newId(TopicId)
-  const shape = { layout: 'both', spacing: 1, numbering: null, look: dress.look } as const
-  draft.create('map', { id: map, title: titleOf(title), homeDoorway, ...shape, trashed: false })
-  const place = { map, parent: null, rank: 'a0', side: null, x: null, y: null }
-  draft.create('topic', { ...blankTopic(root, place, rootText), branchLook: dress.branchLook })
+  shape: Partial<Pick<MapRecord, keyof typeof PLAIN_MAP>> = {},
+): { map: MapId; root: TopicRecord } {
+  const map = change.newId(MapId)
+  change.create('map', { id: map, title: titleOf(title), ...PLAIN_MAP, ...shape, trashed: false })
+  const root = change.create('topic', blankTopic(change.newId(TopicId), { kind: 'root', map }, rootText))
   return { map, root }
 }
 
-/** Makes a map with one topic. The first map of a collection becomes its home map. */
-export function makeMap(records: Records, args: { collection: CollectionId; title: string }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const { map, root } = createMap(draft, args.title, args.title, null)
-  if (records.get('collection', args.collection)?.homeMap === null)
-    draft.update('collection', args.collection, { homeMap: map })
-  return draft.outcome(`Make the map ${named(args.title)}`, [root])
+/** Makes a map the home map of a collection that has none yet. */
+export function becomeHomeMap(change: NewChange, collection: CollectionId, map: MapId): void {
+  if (change.records.get('collection', collection)?.homeMap === null)
+    change.update('collection', collection, { homeMap: map })
 }
 
-/** Renames a map; its root and its home doorway follow where they carried the same name. */
-export function renameMap(records: Records, args: { map: MapId; title: string }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
+/** Makes a map with one topic. The first map of a collection becomes its home map. */
+export const makeMap = command((change, args: { collection: CollectionId; title: string }) => {
+  const { map, root } = createMap(change, args.title, args.title)
+  becomeHomeMap(change, args.collection, map)
+  return { label: `Make the map ${named(args.title)}`, select: [root.id] }
+})
+
+/**
+ * Renames a map; its root and its home doorway follow where they carried the same name.
+ * Refused where the map is gone, and without a name.
+ */
+export const renameMap = command((change, args: { map: MapId; title: string }) => {
+  const { records } = change
+  const map = change.map(args.map)
   const title = titleOf(args.title)
   if (title === '') refuse('invalid', 'A map needs a name.')
-  draft.update('map', map.id, { title })
+  change.update('map', map.id, { title })
   for (const topic of [records.root(map.id), records.get('topic', map.homeDoorway)])
-    if (topic && topic.text === map.title) draft.update('topic', topic.id, { text: title })
-  return draft.outcome(`Rename ${named(map.title)}`)
-}
+    if (topic && topic.text === map.title) change.update('topic', topic.id, { text: title })
+  return { label: `Rename ${named(map.title)}`, select: [] }
+})
 
-/** Puts a map into the trash. Maps that were reached through it get another home doorway, or none. */
-export function trashMap(records: Records, args: { map: MapId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
-  for (const collection of records.all('collection'))
-    if (collection.homeMap === map.id)
-      refuse('invalid', 'This is the home map of the collection. Choose another home map first.')
-  draft.update('map', map.id, { trashed: true })
-  const leaving = new Set([...records.topicsOf(map.id)].map((topic) => topic.id as string))
-  for (const id of leaving)
-    for (const below of records.mapsArrivingBy(id))
-      draft.update('map', below.id, { homeDoorway: nextHomeDoorway(records, below.id, leaving) })
-  return draft.outcome(`Put ${named(map.title)} into the trash`)
-}
+/**
+ * Puts a map into the trash. Maps that were reached through it get another home doorway, or none.
+ * Refused where it is gone, and for the home map.
+ */
+export const trashMap = command((change, args: { map: MapId }) => {
+  const { records } = change
+  const map = change.map(args.map)
+  if (records.collection()?.homeMap === map.id)
+    refuse('invalid', 'This is the home map of the collection. Choose another home map first.')
+  change.update('map', map.id, { trashed: true })
+  leaveHomeDoorways(change, new Set([...records.topicsOf(map.id)].map(({ id }) => id)))
+  return { label: `Put ${named(map.title)} into the trash`, select: [] }
+})
 
-/** Takes a map out of the trash. A home doorway that leads elsewhere by now is replaced by another one, or none. */
-export function restoreMap(records: Records, args: { map: MapId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
-  const doorway = records.get('topic', map.homeDoorway)
-  const homeDoorway =
-    doorway?.opensMap === map.id && !doorway.trashed ? doorway.id : nextHomeDoorway(records, map.id, new Set())
-  draft.update('map', map.id, { trashed: false, homeDoorway })
-  return draft.outcome(`Take ${named(map.title)} out of the trash`)
-}
+/**
+ * Takes a map out of the trash. A home doorway that leads elsewhere by now is replaced by another one, or none; maps that
+ * lost theirs when this one went are reached through it again. Refused where it is gone.
+ */
+export const restoreMap = command((change, args: { map: MapId }) => {
+  const { records } = change
+  const map = change.map(args.map)
+  change.update('map', map.id, { trashed: false, homeDoorway: null })
+  const before = records.get('topic', map.homeDoorway)
+  const stays =
+    before?.opensMap === map.id &&
+    !isInTrash(records, before) &&
+    before.place.map !== map.id &&
+    !mapsAbove(records, before.place.map).includes(map.id)
+  change.update('map', map.id, { homeDoorway: stays ? before.id : nextHomeDoorway(records, map.id, new Set()) })
+  const topics = [...records.topicsOf(map.id)].filter((topic) => !isInTrash(records, topic))
+  regainHomeDoorways(change, topics)
+  return { label: `Take ${named(map.title)} out of the trash`, select: [] }
+})
 
-export function renameCollection(
-  records: Records,
-  args: { collection: CollectionId; title: string },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
+/** Gives the collection another name. Refused without one. */
+export const renameCollection = command((change, args: { collection: CollectionId; title: string }) => {
   const title = titleOf(args.title)
   if (title === '') refuse('invalid', 'A collection needs a name.')
-  draft.update('collection', args.collection, { title })
-  return draft.outcome('Rename the collection')
-}
+  change.update('collection', args.collection, { title })
+  return { label: 'Rename the collection', select: [] }
+})
 
-export function chooseHomeMap(
-  records: Records,
-  args: { collection: CollectionId; map: MapId },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  const map = records.get('map', args.map) ?? refuse('gone', 'This map is gone.')
-  draft.update('collection', args.collection, { homeMap: map.id })
-  return draft.outcome(`Make ${named(map.title)} the home map`)
-}
+/** Makes a map the one that the trail and the published site begin with. Refused where it is gone. */
+export const chooseHomeMap = command((change, args: { collection: CollectionId; map: MapId }) => {
+  const map = change.map(args.map)
+  if (map.trashed) refuse('gone', 'This map lies in the trash.')
+  change.update('collection', args.collection, { homeMap: map.id })
+  return { label: `Make ${named(map.title)} the home map`, select: [] }
+})

@@ -1,83 +1,67 @@
 import { refuse } from '../changes/problem'
 import type { MapId, TopicId } from '../records/ids'
-import type { Records } from '../records/records'
-import { isPlacedByHand, isRoot, type Side, type TopicRecord } from '../records/topic'
+import { arranged, hangs, isPlacedByHand, isRoot, type Point, type Side } from '../records/place'
+import type { TopicRecord } from '../records/topic'
 import { branch } from '../tree/walk'
-import { Draft, type Making, named, type Outcome } from './command'
-import { hasSides } from './layouts'
+import { command, type Done, type NewChange, named, namedAll } from './command'
 import { headsOnly } from './move-topics'
-
-/** A point of the map for the upper left corner of a topic, seen from the middle of the root, in map units. */
-interface Point {
-  x: number
-  y: number
-}
+import { hasSides } from './sides'
 
 /**
  * Keeps a topic at a point of the map, whatever is around it: it stays where it hangs. `side` is the side of its parent
- * on which that point lies, for parents that share their children out.
+ * on which that point lies, for parents that share their children out. Refused where the topic is gone, and for roots.
  */
-export function placeByHand(
-  records: Records,
-  args: { topic: TopicId; at: Point; side: Side },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
+export const placeByHand = command((change, args: { topic: TopicId; at: Point; side: Side }) => {
+  const topic = change.topic(args.topic)
+  const { place } = topic
   if (isRoot(topic)) refuse('root', 'The root of a map stays in its middle.')
-  const parent = records.get('topic', topic.place.parent)
-  const side = parent && hasSides(parent) ? args.side : topic.place.side
-  draft.update('topic', topic.id, { place: { ...topic.place, side, ...args.at } })
-  return draft.outcome(`Place ${named(topic.text)} by hand`, [topic.id])
-}
+  if (hangs(place)) {
+    const { map, parent, rank } = place
+    const side = hasSides(change.topic(parent)) ? args.side : place.side
+    change.update('topic', topic.id, { place: { kind: 'by hand', map, parent, rank, side, ...args.at } })
+  } else change.update('topic', topic.id, { place: { kind: 'loose', map: place.map, ...args.at } })
+  return { label: `Place ${named(topic.text)} by hand`, select: [topic.id] }
+})
 
-/** Lets topics that were placed by hand fall back into order: these, and all below them. */
-export function arrangeAgain(records: Records, args: { topics: TopicId[] }, making: Making): Outcome {
-  const heads = args.topics.flatMap((id) => records.get('topic', id) ?? [])
-  return arranged(records, heads, making)
-}
+/**
+ * Lets topics that were placed by hand fall back into order: these, and all below them.
+ * Refused where none of them was placed by hand.
+ */
+export const arrangeAgain = command((change, args: { topics: readonly TopicId[] }) =>
+  arrangeBelow(
+    change,
+    args.topics.flatMap((id) => change.records.get('topic', id) ?? []),
+  ),
+)
 
-/** Lets everything on a map fall back into order; loose branches stay where they are. */
-export function arrangeMap(records: Records, args: { map: MapId }, making: Making): Outcome {
-  const root = records.root(args.map) ?? refuse('gone', 'This map is gone.')
-  return arranged(records, [root, ...records.looseBranches(args.map)], making)
-}
+/**
+ * Lets everything on a map fall back into order; loose branches stay where they are.
+ * Refused where the map is gone, or nothing on it was placed by hand.
+ */
+export const arrangeMap = command((change, args: { map: MapId }) => {
+  const root = change.records.root(args.map) ?? refuse('gone', 'This map is gone.')
+  return arrangeBelow(change, [root, ...change.records.looseBranches(args.map)])
+})
 
-function arranged(records: Records, heads: readonly TopicRecord[], making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const placed = new Set<TopicRecord>()
-  for (const head of heads) for (const topic of branch(records, head)) if (isPlacedByHand(topic)) placed.add(topic)
+function arrangeBelow(change: NewChange, heads: readonly TopicRecord[]): Done {
+  const placed = new Map<string, TopicRecord>()
+  for (const head of heads)
+    for (const topic of branch(change.records, head)) if (isPlacedByHand(topic)) placed.set(topic.id, topic)
   if (placed.size === 0) refuse('invalid', 'Nothing here was placed by hand.')
-  for (const topic of placed) draft.update('topic', topic.id, { place: { ...topic.place, x: null, y: null } })
-  const [first] = placed
-  const what = placed.size === 1 ? named(first!.text) : `${placed.size} topics`
-  return draft.outcome(
-    `Arrange ${what} again`,
-    heads.map(({ id }) => id),
-  )
+  for (const { id, place } of placed.values()) change.update('topic', id, { place: arranged(place) })
+  return { label: `Arrange ${namedAll([...placed.values()])} again`, select: heads.map(({ id }) => id) }
 }
 
-/** Takes branches off their parents: each stands alone as a loose branch, at its own point. */
-export function detachTopics(
-  records: Records,
-  args: { topics: { topic: TopicId; at: Point }[] },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
+/**
+ * Takes branches off their parents: each stands alone as a loose branch, at its own point.
+ * Refused where all are gone, and for roots.
+ */
+export const detachTopics = command((change, args: { topics: readonly { topic: TopicId; at: Point }[] }) => {
   const points = new Map(args.topics.map(({ topic, at }) => [topic, at]))
-  const heads = headsOnly(
-    records,
-    args.topics.map(({ topic }) => topic),
-  )
+  const heads = headsOnly(change.records, [...points.keys()])
   if (heads.length === 0) refuse('gone', 'There is nothing to detach.')
   if (heads.some(isRoot)) refuse('root', 'The root of a map stays in its middle.')
-  for (const topic of heads) {
-    const place = { ...topic.place, parent: null, side: null, ...points.get(topic.id)! }
-    draft.update('topic', topic.id, { place })
-  }
-  const what = heads.length === 1 ? named(heads[0]!.text) : `${heads.length} branches`
-  return draft.outcome(
-    `Detach ${what}`,
-    heads.map(({ id }) => id),
-  )
-}
+  for (const { id, place } of heads)
+    change.update('topic', id, { place: { kind: 'loose', map: place.map, ...points.get(id)! } })
+  return { label: `Detach ${namedAll(heads, 'branches')}`, select: heads.map(({ id }) => id) }
+})

@@ -1,13 +1,18 @@
 import { generateNKeysBetween } from 'fractional-indexing'
-import type { OutlineItem } from '../formats/outline'
+import { refuse } from '../changes/problem'
+import { countItems, type OutlineItem } from '../formats/outline'
 import { NoteId, TopicId, WeblinkId } from '../records/ids'
-import { MAX_TOPIC_TEXT } from '../records/text'
-import type { Side, TopicRecord } from '../records/topic'
-import { isFollowable } from '../records/weblink'
-import { blankTopic } from './add-topic'
-import type { Draft } from './command'
-import { joinTexts } from './join-notes'
-import { evenSides } from './sides'
+import type { HangingPlace, Place } from '../records/place'
+import { cutText, MAX_TITLE, MAX_TOPIC_TEXT, storable } from '../records/text'
+import type { TopicRecord } from '../records/topic'
+import { isFollowable, MAX_ADDRESS } from '../records/weblink'
+import { joinTexts } from '../text/join-texts'
+import { blankTopic } from './blank-topic'
+import type { NewChange } from './command'
+import { placesFor } from './hang'
+
+/** Most topics that one paste, or one page of an import, makes. */
+export const MAX_PLANTED = 10_000
 
 /** An outline item that has become a topic, for commands that go on with its links. */
 export interface Planted {
@@ -15,90 +20,102 @@ export interface Planted {
   topic: TopicRecord
 }
 
-/** Characters that no record may hold are replaced, and a text that is too long runs on in the note. */
-function storable(item: OutlineItem): { text: string; note: string } {
-  const clean = (text: string) => text.replaceAll('\u0000', '\ufffd').toWellFormed()
-  const text = clean(item.text)
-  const note = clean(item.note)
-  if (text.length <= MAX_TOPIC_TEXT) return { text, note }
-  return {
-    text: `${text
-      .slice(0, 200)
-      .toWellFormed()
-      .replace(/\ufffd$/, '')}…`,
-    note: joinTexts(text, note),
-  }
+/** How many topics items become. Refused for none, and for more than can be made at once. O(items). */
+export function sizeToPlant(items: readonly OutlineItem[], act: string): number {
+  const count = countItems(items)
+  if (count === 0) refuse('invalid', `There is no text to ${act}.`)
+  if (count > MAX_PLANTED)
+    refuse('invalid', `This text would become ${count} topics; at most ${MAX_PLANTED} can be made at once.`)
+  return count
 }
 
-const rowsOf = (item: OutlineItem): number => {
+/** The beginning of a text that is too long for a topic. */
+const BEGINNING = 200
+
+/** Characters that no record may hold are replaced, and a text that is too long runs on in the note. */
+function textsOf(item: OutlineItem): { text: string; note: string } {
+  const text = storable(item.text)
+  const note = storable(item.note)
+  if (text.length <= MAX_TOPIC_TEXT) return { text, note }
+  return { text: `${cutText(text, BEGINNING)}…`, note: joinTexts(text, note) }
+}
+
+const rowsOfItem = (item: OutlineItem): number => {
   let rows = 0
   const waiting = [item]
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     if (next.children.length === 0) rows++
-    else waiting.push(...next.children)
+    else for (const child of next.children) waiting.push(child)
   }
   return rows
 }
 
 /**
  * Turns items into topics below `parent`, behind its last child, with their notes and followable web links.
- * Returns every item with its topic, in no promised order. Iterative: depth is no limit.
+ * Returns every item with its topic, in no promised order. Iterative: depth is no limit. O(items).
  */
-export function plant(draft: Draft, parent: TopicRecord, items: readonly OutlineItem[], atRoot: boolean): Planted[] {
+export function plant(change: NewChange, parent: TopicRecord, items: readonly OutlineItem[]): Planted[] {
   const planted: Planted[] = []
-  const lastRank = draft.records.childrenWithTrashed(parent.id).at(-1)?.place.rank ?? null
-  const sides: (Side | null)[] = atRoot ? evenSides(items.map(rowsOf)) : items.map(() => null)
-  const waiting: {
-    parent: TopicRecord
-    items: readonly OutlineItem[]
-    after: string | null
-    sides: (Side | null)[]
-  }[] = [{ parent, items, after: lastRank, sides }]
+  const waiting: { items: readonly OutlineItem[]; places: readonly HangingPlace[] }[] = [
+    { items, places: placesFor(change.records, { parent, after: 'last' }, items.map(rowsOfItem)) },
+  ]
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const ranks = generateNKeysBetween(next.after, null, next.items.length)
+    const { places } = next
     next.items.forEach((item, i) => {
-      const place = {
-        map: next.parent.place.map,
-        parent: next.parent.id,
-        rank: ranks[i]!,
-        side: next.sides[i] ?? null,
-        x: null,
-        y: null,
-      }
-      const topic = plantOne(draft, item, place)
+      const topic = plantOne(change, item, places[i]!)
       planted.push({ item, topic })
-      if (item.children.length > 0) waiting.push({ parent: topic, items: item.children, after: null, sides: [] })
+      if (item.children.length > 0) waiting.push({ items: item.children, places: placesBelowNew(topic, item) })
     })
   }
   return planted
 }
 
+/** Below a topic that has just been made nothing hangs yet. */
+function placesBelowNew({ id, place: { map } }: TopicRecord, { children }: OutlineItem): HangingPlace[] {
+  const ranks = generateNKeysBetween(null, null, children.length)
+  return ranks.map((rank) => ({ kind: 'arranged', map, parent: id, rank, side: null }))
+}
+
 /** Turns an item, with all below it, into a branch whose head stands at a place of its own. */
-export function plantHead(draft: Draft, item: OutlineItem, place: TopicRecord['place']): TopicRecord {
-  const head = plantOne(draft, item, place)
-  if (item.children.length > 0) plant(draft, head, item.children, false)
+export function plantHead(change: NewChange, item: OutlineItem, place: Place): TopicRecord {
+  const head = plantOne(change, item, place)
+  if (item.children.length > 0) plant(change, head, item.children)
   return head
 }
 
-function plantOne(draft: Draft, item: OutlineItem, place: TopicRecord['place']): TopicRecord {
-  const { text, note } = storable(item)
-  const topic = blankTopic(draft.newId(TopicId), place, text)
-  if (note.trim() !== '') topic.note = draft.create('note', { id: draft.newId(NoteId), text: note, trashed: false }).id
-  draft.create('topic', topic)
-  plantWeblinks(draft, topic, item)
+function plantOne(change: NewChange, item: OutlineItem, place: Place): TopicRecord {
+  const { text, note } = textsOf(item)
+  const topic = blankTopic(change.newId(TopicId), place, text)
+  topic.note = plantNote(change, note)
+  change.create('topic', topic)
+  plantWeblinks(change, topic, item)
   return topic
 }
 
-export function plantWeblinks(draft: Draft, topic: TopicRecord, item: OutlineItem): void {
-  const links = item.links.filter((link) => isFollowable(link.address) && link.address.length <= 2_000)
+/** Gives the root of a new map what an item holds besides its children. Its text is the name of the map. */
+export function plantOnRoot(change: NewChange, root: TopicRecord, item: OutlineItem): TopicRecord {
+  const full = storable(item.text).trim()
+  const { note } = textsOf({ ...item, text: '' })
+  const kept = full === root.text || full === '' ? note : joinTexts(full, note)
+  change.update('topic', root.id, { note: plantNote(change, kept) })
+  plantWeblinks(change, root, item)
+  return change.topic(root.id)
+}
+
+const plantNote = (change: NewChange, text: string): NoteId | null =>
+  text.trim() === ''
+    ? null
+    : change.create('note', { id: change.newId(NoteId), text, joinedInto: null, trashed: false }).id
+
+function plantWeblinks(change: NewChange, topic: TopicRecord, item: OutlineItem): void {
+  const links = item.links.filter((link) => isFollowable(link.address) && link.address.length <= MAX_ADDRESS)
   const ranks = generateNKeysBetween(null, null, links.length)
   links.forEach((link, i) => {
-    const title = link.title.slice(0, 500).toWellFormed()
-    draft.create('weblink', {
-      id: draft.newId(WeblinkId),
+    change.create('weblink', {
+      id: change.newId(WeblinkId),
       topic: topic.id,
-      url: link.address,
-      title,
+      url: storable(link.address),
+      title: cutText(storable(link.title), MAX_TITLE),
       rank: ranks[i]!,
       trashed: false,
     })

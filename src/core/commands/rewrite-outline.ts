@@ -1,139 +1,225 @@
-import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import { linesBelow, type OutlineLine, readOutlineText } from '../formats/outline-text'
-import { matchLines } from '../matching/line-difference'
+import { type OutlineLine, readOutlineText, type TopicLine, textAsRead } from '../formats/outline-text'
+import { matchTrees } from '../matching/tree-match'
 import { TopicId } from '../records/ids'
-import type { Records } from '../records/records'
-import { MAX_TOPIC_TEXT } from '../records/text'
-import type { TopicRecord } from '../records/topic'
-import { blankTopic } from './add-topic'
-import { Draft, type Making, named, type Outcome } from './command'
-import { releaseHomeDoorways } from './home-doorways'
-import { hasSides } from './layouts'
-import { MAX_PLANTED } from './paste-outline'
+import { hangs, parentOf } from '../records/place'
+import { MAX_TOPIC_TEXT, storable } from '../records/text'
+import { branch, isInTrash } from '../tree/walk'
+import { blankTopic } from './blank-topic'
+import { command, type Done, type NewChange, named } from './command'
+import { hang, placesFor } from './hang'
+import { MAX_PLANTED } from './plant'
+import { trashBranches } from './trash-branches'
 
-interface Wanted extends OutlineLine {
-  /** Index of the line that it hangs on; -1 hangs on the head. */
-  parent: number
-  /** The topic that it is; null makes a new one. */
-  topic: TopicRecord | null
-  id: TopicId
+/** `lines` is what the text says now, line by line: the base of the next rewriting. */
+interface Rewritten extends Done {
+  lines: readonly TopicLine[]
 }
 
 /**
- * Makes what hangs below a topic agree with an indented list that a person has written: lines that are still there stay
- * the same topics, with their notes, links and files, also where they moved or were retyped. Lines that are gone go into
- * the trash. Makes as few edits as that takes; none where the text says what is there already.
+ * Makes what hangs below a topic agree with an outline that a person has written as text. Three things count: `base`, the
+ * lines with which they began; the text as it is now; and the records, which others may have changed meanwhile. What the
+ * person did is the difference between the first two; it is done to the third. So lines that are still there stay the same
+ * topics, with their notes, links and files, also where they moved or were retyped; what others added, moved or reworded
+ * meanwhile stays; lines that are gone go into the trash, unless others hung something below them. Makes as few edits as
+ * that takes; none where the text says what the base says.
+ *
+ * Refused where the head is gone, and for more or longer topics than can be. Costs as `matchTrees`.
  */
-export function rewriteOutline(records: Records, args: { head: TopicId; text: string }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const head = records.get('topic', args.head) ?? refuse('gone', 'This topic is gone.')
-  const after = readOutlineText(args.text.replaceAll('\u0000', '\ufffd').toWellFormed())
-  if (after.length > MAX_PLANTED)
-    refuse('invalid', `This text would become ${after.length} topics; at most ${MAX_PLANTED} hang below one.`)
-  if (after.some(({ text }) => text.length > MAX_TOPIC_TEXT))
-    refuse('invalid', `A line has at most ${MAX_TOPIC_TEXT} letters.`)
-  const before = linesBelow(records, head.id)
-  const match = matchLines(before, after)
-  const wanted = wantedTopics(draft, before, after, match)
-  const kept = new Set(wanted.map(({ id }) => id))
-  trashGone(
-    draft,
-    before.map(({ topic }) => topic),
-    kept,
-  )
-  for (const line of wanted)
-    if (line.topic && line.topic.text !== line.text) draft.update('topic', line.id, { text: line.text })
-  for (const [parent, children] of byParent(head.id, wanted)) setChildren(draft, head, parent, children)
-  return draft.outcome(`Write the outline of ${named(head.text)}`, [])
+export const rewriteOutline = command(
+  (change, args: { head: TopicId; base: readonly TopicLine[]; text: string }): Rewritten => {
+    const head = change.topic(args.head)
+    const after = readOutlineText(storable(args.text))
+    if (after.length > MAX_PLANTED)
+      refuse('invalid', `This text would become ${after.length} topics; at most ${MAX_PLANTED} hang below one.`)
+    if (after.some(({ text }) => text.length > MAX_TOPIC_TEXT))
+      refuse('invalid', `A line has at most ${MAX_TOPIC_TEXT} letters.`)
+    const base = args.base.map(({ topic, level, text }) => ({ topic, level, text: textAsRead(text) }))
+    const rewriting = new Rewriting(change, head.id, base, after)
+    rewriting.retype()
+    rewriting.settle()
+    rewriting.trashGone()
+    return { label: `Write the outline of ${named(head.text)}`, select: [], lines: rewriting.lines }
+  },
+)
+
+interface Written extends OutlineLine {
+  /** The line with which the person began; null for a new one. */
+  old: number | null
+  id: TopicId
 }
 
-function wantedTopics(
-  draft: Draft,
-  before: readonly { topic: TopicId }[],
-  after: readonly OutlineLine[],
-  match: Int32Array,
-): Wanted[] {
-  const open: number[] = []
-  return after.map((line, i) => {
-    open.length = line.level
-    const parent = open.at(-1) ?? -1
-    open.push(i)
-    const old = before[match[i]!]
-    const topic = old ? draft.records.need('topic', old.topic) : null
-    return { ...line, parent, topic, id: topic?.id ?? draft.newId(TopicId) }
-  })
+class Rewriting {
+  private readonly written: Written[]
+  /** The topics below each one, as the person had them and as they want them. */
+  private readonly had: Map<TopicId, TopicId[]>
+  private readonly wanted: Map<TopicId, TopicId[]>
+  private readonly oldParents: ReadonlyMap<TopicId, TopicId>
+  private readonly texts: ReadonlyMap<TopicId, string>
+
+  constructor(
+    private readonly change: NewChange,
+    private readonly head: TopicId,
+    private readonly base: readonly TopicLine[],
+    after: readonly OutlineLine[],
+  ) {
+    const match = matchTrees(base, after)
+    this.written = after.map((line, i) => {
+      const old = match[i]! < 0 ? null : match[i]!
+      return { ...line, old, id: old === null ? change.newId(TopicId) : base[old]!.topic }
+    })
+    this.had = childrenIn(head, base)
+    this.wanted = childrenIn(
+      head,
+      this.written.map(({ id, level }) => ({ topic: id, level })),
+    )
+    this.oldParents = new Map([...this.had].flatMap(([parent, children]) => children.map((child) => [child, parent])))
+    this.texts = new Map(this.written.map(({ id, text }) => [id, text]))
+  }
+
+  get lines(): readonly TopicLine[] {
+    return this.written.map(({ id, level, text }) => ({ topic: id, level, text }))
+  }
+
+  /** Topics whose lines say something else than the person began with. */
+  retype(): void {
+    for (const { id, text, old } of this.written)
+      if (old !== null && this.base[old]!.text !== text) this.change.update('topic', id, { text })
+  }
+
+  /** Hangs what is new or was moved by the person, parents before their children; all else stays as others left it. */
+  settle(): void {
+    this.settleBelow(this.head)
+    for (const { id } of this.written) this.settleBelow(id)
+  }
+
+  private settleBelow(parent: TopicId): void {
+    const children = this.wanted.get(parent)
+    if (!children) return
+    const stay = this.unmoved(parent, children)
+    if (stay.size === children.length) return
+    const onto = this.standing(parent)
+    let after: TopicId | null = null
+    for (let i = 0; i < children.length; ) {
+      if (stay.has(children[i]!)) {
+        if (this.parentNow(children[i]!) === onto) after = children[i]!
+        i++
+        continue
+      }
+      const begin = i
+      while (i < children.length && !stay.has(children[i]!)) i++
+      const run = children.slice(begin, i)
+      this.place(run, onto, after)
+      after = run.at(-1)!
+    }
+  }
+
+  /** Which children of a topic hung on it already, in the order in which the person wants them. */
+  private unmoved(parent: TopicId, children: readonly TopicId[]): Set<TopicId> {
+    const positions = new Map(this.had.get(parent)?.map((id, i) => [id, i]))
+    const before = children.map((id) => (this.oldParents.get(id) === parent ? positions.get(id)! : null))
+    return new Set([...longestRising(before)].map((i) => children[i]!))
+  }
+
+  private parentNow(id: TopicId): TopicId | null {
+    const topic = this.change.records.get('topic', id)
+    return topic ? parentOf(topic) : null
+  }
+
+  /** The nearest topic upward in the text that others have not taken away meanwhile. */
+  private standing(parent: TopicId): TopicId {
+    for (let at = parent; at !== this.head; at = this.parentIn(at)) {
+      const topic = this.change.records.get('topic', at)
+      if (topic && !isInTrash(this.change.records, topic)) return at
+    }
+    return this.head
+  }
+  private parentIn(id: TopicId): TopicId {
+    this.wantedParents ??= new Map(
+      [...this.wanted].flatMap(([parent, children]) => children.map((child) => [child, parent])),
+    )
+    return this.wantedParents.get(id) ?? this.head
+  }
+  private wantedParents: Map<TopicId, TopicId> | null = null
+
+  /** Puts a run of topics behind a sibling, known ones and new ones. */
+  private place(run: readonly TopicId[], onto: TopicId, after: TopicId | null): void {
+    const { change } = this
+    const parent = change.topic(onto)
+    const known = run.filter((id) => change.records.get('topic', id))
+    if (known.length === run.length) {
+      hang(
+        change,
+        run.map((id) => change.topic(id)),
+        { parent, after },
+      )
+      return
+    }
+    const places = placesFor(
+      change.records,
+      { parent, after },
+      run.map(() => 1),
+    )
+    run.forEach((id, i) => {
+      const place = places[i]!
+      const topic = change.records.get('topic', id)
+      if (!topic) change.create('topic', blankTopic(id, place, this.texts.get(id)!))
+      else {
+        const side = hangs(topic.place) && topic.place.parent === onto ? topic.place.side : null
+        change.update('topic', id, { place: { ...place, side: side ?? place.side } })
+      }
+    })
+  }
+
+  /** What the text no longer says, but for what others have hung something on meanwhile. */
+  trashGone(): void {
+    const { records } = this.change
+    const kept = new Set<TopicId>(this.written.map(({ id }) => id))
+    const gone = new Set(this.base.flatMap(({ topic }) => (kept.has(topic) ? [] : topic)))
+    if (gone.size === 0) return
+    for (const topic of [...branch(records, this.change.topic(this.head))].reverse()) {
+      // From the last to the first, so that a topic is looked at before the one on which it hangs.
+      const parent = parentOf(topic)
+      if (parent && !gone.has(topic.id)) gone.delete(parent)
+    }
+    const heads = [...gone]
+      .flatMap((id) => records.get('topic', id) ?? [])
+      .filter((topic) => {
+        const parent = parentOf(topic)
+        return !parent || !gone.has(parent)
+      })
+    if (heads.length > 0) trashBranches(this.change, heads)
+  }
 }
 
-/** The heads of what is gone: what hangs below them goes along, unless it is wanted elsewhere. */
-function trashGone(draft: Draft, before: readonly TopicId[], kept: ReadonlySet<TopicId>): void {
-  const gone = new Set(before.filter((topic) => !kept.has(topic)))
-  const heads = [...gone]
-    .map((topic) => draft.records.need('topic', topic))
-    .filter((topic) => !topic.place.parent || !gone.has(topic.place.parent))
-  for (const topic of heads) draft.update('topic', topic.id, { trashed: true })
-  releaseHomeDoorways(draft, heads, kept)
-}
-
-function byParent(head: TopicId, wanted: readonly Wanted[]): Map<TopicId, Wanted[]> {
-  const children = new Map<TopicId, Wanted[]>()
-  for (const line of wanted) {
-    const parent = line.parent < 0 ? head : wanted[line.parent]!.id
-    const known = children.get(parent)
-    if (known) known.push(line)
-    else children.set(parent, [line])
+function childrenIn(head: TopicId, lines: readonly { topic: TopicId; level: number }[]): Map<TopicId, TopicId[]> {
+  const children = new Map<TopicId, TopicId[]>()
+  const open: TopicId[] = []
+  for (const { topic, level } of lines) {
+    open.length = level
+    const parent = open[level - 1] ?? head
+    open[level] = topic
+    const siblings = children.get(parent)
+    if (siblings) siblings.push(topic)
+    else children.set(parent, [topic])
   }
   return children
 }
 
-/** Puts children in order below a parent; those whose order among one another is right keep their ranks. */
-function setChildren(draft: Draft, head: TopicRecord, parent: TopicId, children: readonly Wanted[]): void {
-  const { records } = draft
-  const known = records.get('topic', parent)
-  const sides = known ? hasSides(known) : false
-  const here = children.map(({ topic }) => (topic?.place.parent === parent ? topic.place.rank : null))
-  if (here.every((rank, i) => rank !== null && (i === 0 || here[i - 1]! < rank))) return
-  const stay = longestRising(here)
-  let from: string | null = null
-  for (let i = 0; i < children.length; ) {
-    if (stay.has(i)) {
-      from = here[i++]!
-      continue
-    }
-    const begin = i
-    while (i < children.length && !stay.has(i)) i++
-    const to = i < children.length ? here[i]! : null
-    const ranks = generateNKeysBetween(lastUsed(records, parent, from, to), to, i - begin)
-    const side = sides ? (children[begin - 1]?.topic?.place.side ?? children[i]?.topic?.place.side ?? 'right') : null
-    for (let at = begin; at < i; at++) {
-      const { topic, id, text } = children[at]!
-      const place = { map: head.place.map, parent, rank: ranks[at - begin]!, side, x: null, y: null }
-      if (topic) draft.update('topic', id, { place: { ...place, side: sides ? (topic.place.side ?? side) : null } })
-      else draft.create('topic', blankTopic(id, place, text))
-    }
-    from = ranks.at(-1)!
-  }
-}
-
-/** The rank after which new ones begin: behind trashed siblings that stand between two that stay. */
-function lastUsed(records: Records, parent: string, from: string | null, to: string | null): string | null {
-  let last = from
-  for (const { place } of records.childrenWithTrashed(parent))
-    if ((from === null || place.rank > from) && (to === null || place.rank < to)) last = place.rank
-  return last
-}
-
-/** Indices of the longest rising run of ranks, nulls left out (patience sorting; Fredman, "On Computing the Length of Longest Increasing Subsequences", 1975). */
-function longestRising(ranks: readonly (string | null)[]): Set<number> {
+/**
+ * Indices of the longest rising run of numbers, nulls left out, by patience sorting. Source: Fredman, "On Computing the
+ * Length of Longest Increasing Subsequences", 1975. O(n log n).
+ */
+function longestRising(numbers: readonly (number | null)[]): Set<number> {
   const tails: number[] = []
-  const previous = new Int32Array(ranks.length).fill(-1)
-  ranks.forEach((rank, i) => {
-    if (rank === null) return
+  const previous = new Int32Array(numbers.length).fill(-1)
+  numbers.forEach((number, i) => {
+    if (number === null) return
     let low = 0
     let high = tails.length
     while (low < high) {
       const middle = (low + high) >> 1
-      if (ranks[tails[middle]!]! < rank) low = middle + 1
+      if (numbers[tails[middle]!]! < number) low = middle + 1
       else high = middle
     }
     if (low > 0) previous[i] = tails[low - 1]!

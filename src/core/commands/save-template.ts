@@ -1,22 +1,23 @@
 import { refuse } from '../changes/problem'
 import type { TopicId } from '../records/ids'
 import { TemplateId } from '../records/ids'
-import type { Records } from '../records/records'
+import { parentOf } from '../records/place'
 import { MOST_TEMPLATE_LINES, type TemplateLine } from '../records/template'
 import type { TopicRecord } from '../records/topic'
-import { branch, levelOf } from '../tree/walk'
-import { Draft, type Making, named, type Outcome } from './command'
+import { branch } from '../tree/walk'
+import { command, named } from './command'
 
 const DAY_MS = 86_400_000
 const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
 
 /**
  * Keeps what hangs below a topic as a template under a name, with notes and web links; dates become days after the
- * first of them. A template of the same name gives way.
+ * first of them. A template of the same name gives way. Refused where the topic is gone, without a name, for nothing, and
+ * for more than a template holds. O(branch).
  */
-export function saveTemplate(records: Records, args: { topic: TopicId; name: string }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const head = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
+export const saveTemplate = command((change, args: { topic: TopicId; name: string }) => {
+  const { records } = change
+  const head = change.topic(args.topic)
   const name = args.name.trim()
   if (name === '') refuse('invalid', 'A template needs a name.')
   const topics = [...branch(records, head)].slice(1)
@@ -24,11 +25,13 @@ export function saveTemplate(records: Records, args: { topic: TopicId; name: str
   if (topics.length > MOST_TEMPLATE_LINES)
     refuse('invalid', `A template has at most ${MOST_TEMPLATE_LINES} topics; this branch has ${topics.length}.`)
   const first = Math.min(...topics.map((topic) => dayOf(topic) ?? Number.POSITIVE_INFINITY))
-  const above = levelOf(records, head) + 1
+  const levels = new Map<string | null, number>([[head.id, -1]])
   const lines = topics.map((topic): TemplateLine => {
     const day = dayOf(topic)
+    const level = levels.get(parentOf(topic))! + 1
+    levels.set(topic.id, level)
     return {
-      level: levelOf(records, topic) - above,
+      level,
       text: topic.text,
       note: records.get('note', topic.note)?.text ?? '',
       links: records.weblinks(topic.id).map(({ url, title }) => ({ address: url, title })),
@@ -41,14 +44,14 @@ export function saveTemplate(records: Records, args: { topic: TopicId; name: str
     numbering: head.numbering ?? map?.numbering ?? null,
   }
   const known = [...records.all('template')].find((template) => !template.trashed && template.name === name)
-  if (known) draft.update('template', known.id, { ...shape, lines })
-  else draft.create('template', { id: draft.newId(TemplateId), name, ...shape, lines, trashed: false })
-  return draft.outcome(`Keep ${named(name)} as a template`, [head.id])
-}
+  if (known) change.update('template', known.id, { ...shape, lines })
+  else change.create('template', { id: change.newId(TemplateId), name, ...shape, lines, trashed: false })
+  return { label: `Keep ${named(name)} as a template`, select: [head.id] }
+})
 
-export function removeTemplate(records: Records, args: { template: TemplateId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const template = records.get('template', args.template) ?? refuse('gone', 'This template is gone.')
-  draft.update('template', template.id, { trashed: true })
-  return draft.outcome(`Remove the template ${named(template.name)}`)
-}
+/** Puts a template that was kept into the trash. Refused where it is gone. */
+export const removeTemplate = command((change, args: { template: TemplateId }) => {
+  const template = change.records.get('template', args.template) ?? refuse('gone', 'This template is gone.')
+  change.update('template', template.id, { trashed: true })
+  return { label: `Remove the template ${named(template.name)}`, select: [] }
+})

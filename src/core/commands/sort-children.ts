@@ -1,9 +1,9 @@
-import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
 import type { TopicId } from '../records/ids'
-import type { Records } from '../records/records'
+import { hangs } from '../records/place'
 import type { TopicRecord } from '../records/topic'
-import { Draft, type Making, named, type Outcome } from './command'
+import { ranksBehind } from '../tree/rank'
+import { command, named } from './command'
 
 export type SortBy = 'text' | 'date' | 'number'
 
@@ -31,17 +31,20 @@ function comparison(by: SortBy): (a: TopicRecord, b: TopicRecord) => number {
   }
 }
 
-/** Sorts what hangs directly below a topic by its text, its date, or the first number in it. */
-export function sortChildren(records: Records, args: { topic: TopicId; by: SortBy }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
+/**
+ * Sorts what hangs directly below a topic by its text, its date, or the first number in it.
+ * Refused where the topic is gone, or its children stand in that order already.
+ */
+export const sortChildren = command((change, args: { topic: TopicId; by: SortBy }) => {
+  const { records } = change
+  const topic = change.topic(args.topic)
   const children = records.children(topic.id)
   const sorted = [...children].sort(comparison(args.by))
   if (sorted.every((child, i) => child === children[i])) refuse('invalid', 'They stand in this order already.')
   // Behind everything that is there, so that no rank meets that of a topic in the trash.
-  const ranks = generateNKeysBetween(records.childrenWithTrashed(topic.id).at(-1)!.place.rank, null, sorted.length)
-  sorted.forEach((child, i) => {
-    draft.update('topic', child.id, { place: { ...child.place, rank: ranks[i]! } })
+  const ranks = ranksBehind(records, topic.id, 'last', sorted.length)
+  sorted.forEach(({ id, place }, i) => {
+    if (hangs(place)) change.update('topic', id, { place: { ...place, rank: ranks[i]! } })
   })
-  return draft.outcome(`Sort ${named(topic.text)} by ${args.by}`, [topic.id])
-}
+  return { label: `Sort ${named(topic.text)} by ${args.by}`, select: [topic.id] }
+})

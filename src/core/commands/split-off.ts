@@ -1,41 +1,64 @@
 import { refuse } from '../changes/problem'
 import type { TopicId } from '../records/ids'
+import type { NumberingScheme } from '../records/layout'
 import type { Look } from '../records/look'
+import { hangs, isRoot, parentOf } from '../records/place'
 import type { Records } from '../records/records'
-import { isRoot, type TopicRecord } from '../records/topic'
+import type { TopicRecord } from '../records/topic'
 import { titleOf } from '../text/title'
-import { Draft, type Making, named, type Outcome } from './command'
+import { mapNumbers } from '../tree/map-numbers'
+import { command, named } from './command'
 import { createMap } from './maps'
-import { evenSidesOf } from './sides'
+import { evenSidesOf, layoutBelow } from './sides'
+
+/** A topic and those above it, from it upward. */
+function* upFrom(records: Records, topic: TopicRecord): Generator<TopicRecord> {
+  for (let at: TopicRecord | undefined = topic; at; at = records.get('topic', parentOf(at))) yield at
+}
 
 /** What branches above have set for a topic and all below it; null where they have set nothing. */
 function branchLookAt(records: Records, topic: TopicRecord): Look | null {
   let look: Look = {}
-  for (let at: TopicRecord | undefined = topic; at; at = records.get('topic', at.place.parent))
-    look = { ...at.branchLook, ...look }
+  for (const at of upFrom(records, topic)) look = { ...at.branchLook, ...look }
   return Object.keys(look).length > 0 ? look : null
+}
+
+/** The scheme by which what hangs below a topic is numbered: its own, or that of what is around it. */
+function numberingAt(records: Records, topic: TopicRecord): NumberingScheme | null {
+  for (const { numbering } of upFrom(records, topic)) if (numbering) return numbering
+  let head = topic
+  for (const at of upFrom(records, topic)) head = at
+  return isRoot(head) ? (records.get('map', topic.place.map)?.numbering ?? null) : null
 }
 
 /**
  * Moves what lies below a topic into a new child map and makes the topic its doorway. Ids stay, so notes, files,
- * links and history go with their topics, and cross-links between the two become links between maps.
+ * links and history go with their topics, and cross-links between the two become links between maps. The child map looks,
+ * is set and is numbered as the branch was; its root keeps the number that the topic had.
+ * Refused where the topic is gone, is a root or a doorway, or has nothing below it.
  */
-export function splitOff(records: Records, args: { topic: TopicId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
+export const splitOff = command((change, args: { topic: TopicId }) => {
+  const { records } = change
+  const topic = change.topic(args.topic)
   const children = records.children(topic.id)
   if (isRoot(topic)) refuse('root', 'The root of a map cannot be split off: choose a branch.')
   if (topic.opensMap) refuse('doorway', 'This topic opens a map already.')
   if (children.length === 0) refuse('invalid', 'There is nothing below this topic to split off.')
-  const { map, root } = createMap(draft, titleOf(topic.text) || 'Untitled', topic.text, topic.id, {
-    look: records.need('map', topic.place.map).look,
-    branchLook: branchLookAt(records, topic),
+  const { map, root } = createMap(change, titleOf(topic.text) || 'Untitled', topic.text, {
+    homeDoorway: topic.id,
+    layout: layoutBelow(records, topic),
+    spacing: change.map(topic.place.map).spacing,
+    numbering: numberingAt(records, topic),
+    look: change.map(topic.place.map).look,
   })
+  const number = topic.number ?? mapNumbers(records, topic.place.map).get(topic.id) ?? null
+  change.update('topic', root.id, { branchLook: branchLookAt(records, topic), number })
   const sides = new Map(evenSidesOf(records, children).map((side, i) => [children[i]!.id, side]))
-  for (const child of records.childrenWithTrashed(topic.id)) {
-    const place = { map, parent: root, rank: child.place.rank, side: sides.get(child.id) ?? 'right', x: null, y: null }
-    draft.update('topic', child.id, { place })
+  for (const { id, place } of records.childrenWithTrashed(topic.id)) {
+    if (!hangs(place)) continue
+    const side = sides.get(id) ?? 'right'
+    change.update('topic', id, { place: { kind: 'arranged', map, parent: root.id, rank: place.rank, side } })
   }
-  draft.update('topic', topic.id, { opensMap: map, folded: false })
-  return draft.outcome(`Split off ${named(topic.text)}`, [topic.id])
-}
+  change.update('topic', topic.id, { opensMap: map, folded: false })
+  return { label: `Split off ${named(topic.text)}`, select: [topic.id] }
+})

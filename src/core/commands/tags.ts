@@ -2,7 +2,8 @@ import { refuse } from '../changes/problem'
 import { TagId, type TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TagRecord } from '../records/tag'
-import { Draft, type Making, named, type Outcome } from './command'
+import { MOST_TAGS } from '../records/topic'
+import { command, named } from './command'
 
 const plain = (name: string) => name.trim().normalize('NFC').toLowerCase()
 
@@ -10,50 +11,43 @@ const plain = (name: string) => name.trim().normalize('NFC').toLowerCase()
 export const tagNamed = (records: Records, name: string): TagRecord | undefined =>
   [...records.all('tag')].find((tag) => !tag.trashed && plain(tag.name) === plain(name))
 
-/** Tags topics. A name that no tag has yet makes one. */
-export function tagTopics(
-  records: Records,
-  args: { topics: readonly TopicId[]; name: string },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
+/**
+ * Tags topics. A name that no tag has yet makes one.
+ * Refused without a name, where a topic is gone, or carries as many tags as it can.
+ */
+export const tagTopics = command((change, args: { topics: readonly TopicId[]; name: string }) => {
   const name = args.name.trim()
   if (name === '') refuse('invalid', 'A tag needs a name.')
   const tag =
-    tagNamed(records, name) ?? draft.create('tag', { id: draft.newId(TagId), name, tone: null, trashed: false })
+    tagNamed(change.records, name) ??
+    change.create('tag', { id: change.newId(TagId), name, tone: null, trashed: false })
   for (const id of args.topics) {
-    const { tags } = records.get('topic', id) ?? refuse('gone', 'This topic is gone.')
-    if (!tags.includes(tag.id)) draft.update('topic', id, { tags: [...tags, tag.id] })
+    const { tags } = change.topic(id)
+    if (tags.includes(tag.id)) continue
+    if (tags.length >= MOST_TAGS) refuse('invalid', `A topic carries at most ${MOST_TAGS} tags.`)
+    change.update('topic', id, { tags: [...tags, tag.id] })
   }
-  return draft.outcome(`Tag with ${named(name)}`, [...args.topics])
-}
+  return { label: `Tag with ${named(name)}`, select: [...args.topics] }
+})
 
-export function untagTopics(
-  records: Records,
-  args: { topics: readonly TopicId[]; tag: TagId },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
+/** Takes a tag off topics; those without it are left alone. Refused where the tag is gone. */
+export const untagTopics = command((change, args: { topics: readonly TopicId[]; tag: TagId }) => {
+  const { name } = change.records.get('tag', args.tag) ?? refuse('gone', 'This tag is gone.')
   for (const id of args.topics) {
-    const topic = records.get('topic', id)
+    const topic = change.records.get('topic', id)
     if (topic?.tags.includes(args.tag))
-      draft.update('topic', id, { tags: topic.tags.filter((tag) => tag !== args.tag) })
+      change.update('topic', id, { tags: topic.tags.filter((tag) => tag !== args.tag) })
   }
-  return draft.outcome(`Take the tag ${named(records.need('tag', args.tag).name)} off`, [...args.topics])
-}
+  return { label: `Take the tag ${named(name)} off`, select: [...args.topics] }
+})
 
-/** Renames a tag or gives it a tone, wherever it stands. */
-export function changeTag(
-  records: Records,
-  args: { tag: TagId; name: string; tone: number | null },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  const tag = records.get('tag', args.tag) ?? refuse('gone', 'This tag is gone.')
+/** Renames a tag or gives it a tone, wherever it stands. Refused where it is gone, and for a name that another one has. */
+export const changeTag = command((change, args: { tag: TagId; name: string; tone: number | null }) => {
+  const tag = change.records.get('tag', args.tag) ?? refuse('gone', 'This tag is gone.')
   const name = args.name.trim()
   if (name === '') refuse('invalid', 'A tag needs a name.')
-  const other = tagNamed(records, name)
+  const other = tagNamed(change.records, name)
   if (other && other.id !== tag.id) refuse('exists', 'Another tag has this name.')
-  draft.update('tag', tag.id, { name, tone: args.tone })
-  return draft.outcome(`Change the tag ${named(tag.name)}`)
-}
+  change.update('tag', tag.id, { name, tone: args.tone })
+  return { label: `Change the tag ${named(tag.name)}`, select: [] }
+})

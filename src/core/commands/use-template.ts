@@ -7,9 +7,9 @@ import type { Records } from '../records/records'
 import type { TemplateLine } from '../records/template'
 import type { TopicRecord } from '../records/topic'
 import { TEMPLATES } from '../templates/templates'
-import { Draft, type Making, named, type Outcome } from './command'
-import { hasSides } from './layouts'
-import { createMap } from './maps'
+import { command, type NewChange, named } from './command'
+import { unfold } from './hang'
+import { becomeHomeMap, createMap } from './maps'
 import { plant } from './plant'
 
 const DAY_MS = 86_400_000
@@ -21,7 +21,7 @@ interface Beginning {
   layout: LayoutKind
   numbering: NumberingScheme | null
   items: readonly OutlineItem[]
-  /** Days after the day of making. */
+  /** Days after the day of ids. */
   days: ReadonlyMap<OutlineItem, number>
 }
 
@@ -71,46 +71,33 @@ interface Use {
   today: string
 }
 
-function plantTemplate(
-  draft: Draft,
-  parent: TopicRecord,
-  atRoot: boolean,
-  { items, days }: Beginning,
-  today: string,
-): TopicId[] {
-  const planted = plant(draft, parent, items, atRoot)
-  for (const { item, topic } of planted) {
+function plantTemplate(change: NewChange, parent: TopicRecord, { items, days }: Beginning, today: string): TopicId[] {
+  const made = new Map<OutlineItem, TopicId>()
+  for (const { item, topic } of plant(change, parent, items)) {
+    made.set(item, topic.id)
     const offset = days.get(item)
     if (offset === undefined) continue
     const start = new Date(Date.parse(today) + offset * DAY_MS).toISOString().slice(0, 10)
-    draft.update('topic', topic.id, { dates: { start, end: null } })
+    change.update('topic', topic.id, { dates: { start, end: null } })
   }
-  return items.map((item) => planted.find((one) => one.item === item)!.topic.id)
+  return items.map((item) => made.get(item)!)
 }
 
-/** Makes a map that begins with a template. */
-export function makeMapFrom(
-  records: Records,
-  args: Use & { collection: CollectionId; title: string },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  const beginning = beginningOf(records, args.template)
+/** Makes a map that begins with a template. Refused where there is no such template. */
+export const makeMapFrom = command((change, args: Use & { collection: CollectionId; title: string }) => {
+  const beginning = beginningOf(change.records, args.template)
   const { layout, numbering } = beginning
-  const { map, root } = createMap(draft, args.title, args.title, null)
-  draft.update('map', map, { layout, numbering })
-  if (records.get('collection', args.collection)?.homeMap === null)
-    draft.update('collection', args.collection, { homeMap: map })
-  plantTemplate(draft, { id: root, place: { map, parent: null } } as TopicRecord, true, beginning, args.today)
-  return draft.outcome(`Make the map ${named(args.title)}`, [root])
-}
+  const { map, root } = createMap(change, args.title, args.title, { layout, numbering })
+  becomeHomeMap(change, args.collection, map)
+  plantTemplate(change, root, beginning, args.today)
+  return { label: `Make the map ${named(args.title)}`, select: [root.id] }
+})
 
-/** Hangs a template below a topic of any map. */
-export function insertTemplate(records: Records, args: Use & { topic: TopicId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
-  const beginning = beginningOf(records, args.template)
-  if (topic.folded) draft.update('topic', topic.id, { folded: false })
-  const made = plantTemplate(draft, topic, hasSides(topic), beginning, args.today)
-  return draft.outcome(`Insert ${beginning.name.toLowerCase()}`, made.slice(0, 1))
-}
+/** Hangs a template below a topic of any map. Refused where the topic is gone, or there is no such template. */
+export const insertTemplate = command((change, args: Use & { topic: TopicId }) => {
+  const topic = change.topic(args.topic)
+  const beginning = beginningOf(change.records, args.template)
+  unfold(change, topic)
+  const made = plantTemplate(change, topic, beginning, args.today)
+  return { label: `Insert ${beginning.name.toLowerCase()}`, select: made.slice(0, 1) }
+})

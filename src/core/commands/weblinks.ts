@@ -1,9 +1,8 @@
 import { refuse } from '../changes/problem'
 import { type TopicId, WeblinkId } from '../records/ids'
-import type { Records } from '../records/records'
 import { isFollowable } from '../records/weblink'
 import { rankAfterLast } from '../tree/rank'
-import { Draft, type Making, named, type Outcome } from './command'
+import { command, named } from './command'
 
 /** An address as a person types it, made whole: a bare host name gets https in front. Null where it cannot be one. */
 function wholeAddress(typed: string): string | null {
@@ -12,43 +11,27 @@ function wholeAddress(typed: string): string | null {
   return /^[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)+([/?#:]\S*)?$/u.test(text) ? `https://${text}` : null
 }
 
-export function addWeblink(
-  records: Records,
-  args: { topic: TopicId; url: string; title: string },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  const topic = records.get('topic', args.topic) ?? refuse('gone', 'This topic is gone.')
-  const url =
-    wholeAddress(args.url) ??
-    refuse('invalid', 'This is not a web address. It should look like https://example.org/page.')
-  const rank = rankAfterLast(records.weblinks(topic.id))
-  draft.create('weblink', {
-    id: draft.newId(WeblinkId),
-    topic: topic.id,
-    url,
-    title: args.title.trim(),
-    rank,
-    trashed: false,
-  })
-  return draft.outcome(`Add a web link to ${named(topic.text)}`, [topic.id])
-}
+const readAddress = (typed: string): string =>
+  wholeAddress(typed) ?? refuse('invalid', 'This is not a web address. It should look like https://example.org/page.')
 
-export function changeWeblink(
-  records: Records,
-  args: { weblink: WeblinkId; url: string; title: string },
-  making: Making,
-): Outcome {
-  const draft = new Draft(records, making)
-  const url =
-    wholeAddress(args.url) ??
-    refuse('invalid', 'This is not a web address. It should look like https://example.org/page.')
-  draft.update('weblink', args.weblink, { url, title: args.title.trim() })
-  return draft.outcome('Change a web link')
-}
+/** Gives a topic a named address, behind those that it has. Refused where the topic is gone, and for what is no address. */
+export const addWeblink = command((change, args: { topic: TopicId; url: string; title: string }) => {
+  const topic = change.topic(args.topic)
+  const url = readAddress(args.url)
+  const rank = rankAfterLast(change.records.weblinks(topic.id))
+  const title = args.title.trim()
+  change.create('weblink', { id: change.newId(WeblinkId), topic: topic.id, url, title, rank, trashed: false })
+  return { label: `Add a web link to ${named(topic.text)}`, select: [topic.id] }
+})
 
-export function removeWeblink(records: Records, args: { weblink: WeblinkId }, making: Making): Outcome {
-  const draft = new Draft(records, making)
-  draft.update('weblink', args.weblink, { trashed: true })
-  return draft.outcome('Remove a web link')
-}
+/** Gives a web link another address or name. Refused where it is gone, and for what is no address. */
+export const changeWeblink = command((change, args: { weblink: WeblinkId; url: string; title: string }) => {
+  change.update('weblink', args.weblink, { url: readAddress(args.url), title: args.title.trim() })
+  return { label: 'Change a web link', select: [] }
+})
+
+/** Puts a web link into the trash. Refused where it is gone. */
+export const removeWeblink = command((change, args: { weblink: WeblinkId }) => {
+  change.update('weblink', args.weblink, { trashed: true })
+  return { label: 'Remove a web link', select: [] }
+})

@@ -2,8 +2,9 @@ import type { TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import { indentOf } from './indented-text'
 
-/** Stands for a line break inside a topic's text, so that a topic is one line. */
+/** Stands for a line break inside a topic's text, so that a topic is one line; a sign like it in a text is escaped. */
 const BREAK = ' ⏎ '
+const LITERAL = '\\⏎'
 const STEP = '  '
 
 /** A line of an outline: how deep it stands (0 hangs on the head) and its text. */
@@ -16,18 +17,27 @@ export interface OutlineLine {
 export type OutlineForm = 'list' | 'headings'
 
 /** A topic as one line; an empty one is its line break, so that it is seen and not lost. */
-const lineOf = (text: string): string => (text === '' ? BREAK.trim() : text.replaceAll('\n', BREAK))
+const lineOf = (text: string): string =>
+  text === '' ? BREAK.trim() : text.replaceAll('⏎', LITERAL).replaceAll('\n', BREAK)
 
 /** The text of a topic from its line. */
 const textOf = (line: string): string => {
-  const text = line.replaceAll(/ ?⏎ ?/g, '\n')
+  const text = line.replaceAll(/\\⏎| ?⏎ ?/g, (found) => (found === LITERAL ? '⏎' : '\n'))
   return text.trim() === '' ? '' : text
 }
 
+/** A text as it reads back once it was written as a line: what a person has before their eyes. */
+export const textAsRead = (text: string): string => textOf(lineOf(text).trim())
+
+/** A line of an outline with the topic that it is. */
+export interface TopicLine extends OutlineLine {
+  topic: TopicId
+}
+
 /** What hangs below a topic in reading order, as lines with the topics that they are. Folded topics are shown. */
-export function linesBelow(records: Records, head: string): (OutlineLine & { topic: TopicId })[] {
-  const lines: (OutlineLine & { topic: TopicId })[] = []
-  const waiting: { topic: TopicId; text: string; level: number }[] = []
+export function linesBelow(records: Records, head: string): TopicLine[] {
+  const lines: TopicLine[] = []
+  const waiting: TopicLine[] = []
   const push = (parent: string, level: number) => {
     const children = records.children(parent)
     for (let i = children.length - 1; i >= 0; i--)

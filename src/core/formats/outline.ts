@@ -5,6 +5,8 @@ export interface OutlineItem {
   note: string
   /** Addresses as written in the source, absolute or relative to it. */
   links: OutlineLink[]
+  /** Addresses that the note links to, as written in the source. */
+  noteLinks: string[]
   children: OutlineItem[]
 }
 
@@ -13,7 +15,7 @@ export interface OutlineLink {
   title: string
 }
 
-export const outlineItem = (text: string): OutlineItem => ({ text, note: '', links: [], children: [] })
+export const outlineItem = (text: string): OutlineItem => ({ text, note: '', links: [], noteLinks: [], children: [] })
 
 export const countItems = (items: readonly OutlineItem[]): number => {
   let count = 0

@@ -1,9 +1,10 @@
 import { dequal } from 'dequal/lite'
 import { type Inherited, inheritedOn, LEVELS } from '../look/styles'
-import { crosslinkIsQuiet } from '../network/crosslinks'
+import { crosslinkIsQuiet, incomingAt } from '../network/crosslinks'
 import type { MapRecord } from '../records/map'
+import { isPlacedByHand, isRoot, type Point, pointOf, sideOf } from '../records/place'
 import type { Records } from '../records/records'
-import { isPlacedByHand, type TopicRecord } from '../records/topic'
+import type { TopicRecord } from '../records/topic'
 import { measureLine } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
@@ -52,6 +53,8 @@ interface Content extends Placed {
 }
 type TopicBlock = Block<Content>
 
+const ORIGIN: Point = { x: 0, y: 0 }
+
 const keyOf = ({ level, growth, setting, spacing, number, below, look }: Context): string =>
   `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.depth} ${below.above}` : ''}`
 
@@ -91,11 +94,11 @@ export class MapLayouter {
     const placing = new Placing(this.records, this.countTopics, this.boxes, mayMove)
     const middle = this.middleOf(only)
     const corner = { x: middle.x - block.width / 2, y: middle.y - block.height / 2 }
-    const branch = placing.place(block, corner.x, corner.y)
+    const branch = placing.place(block, corner)
     this.placeByHand(block, placing, branch)
     for (const head of loose) {
       const own = this.blockOf(head, headContext(map, head, look))
-      placing.settle(placing.place(own, head.place.x!, head.place.y!))
+      placing.settle(placing.place(own, pointOf(head) ?? ORIGIN))
       this.placeByHand(own, placing, null)
     }
     placing.keepIdentity()
@@ -132,7 +135,7 @@ export class MapLayouter {
     const kept: Branch[] = []
     for (let next = waiting.pop(); next; next = waiting.pop()) {
       const own = this.blockOf(next.topic, next.context)
-      const branch = placing.place(own, next.topic.place.x!, next.topic.place.y!)
+      const branch = placing.place(own, pointOf(next.topic) ?? ORIGIN)
       if (around) moveClear(branch, [around.parts[0]!, ...kept])
       else placing.settle(branch)
       kept.push(branch)
@@ -169,12 +172,14 @@ export class MapLayouter {
   }
 
   private open(topic: TopicRecord, context: Context): Opened {
-    const all = this.records.children(topic.id).filter(this.keeps)
-    const shown = topic.folded && context.growth !== null ? [] : all
-    const numbers = numbersOf(shown, context.below)
+    const all = this.records.children(topic.id)
+    // Numbers are those of the whole map, whatever of it is shown.
+    const numbers = numbersOf(all, context.below)
+    const isOpen = !topic.folded || context.growth === null
     const look = context.look.below(topic.branchLook)
-    const inner = shown.map((child, i) => {
-      const growth = growthOf(context.setting, child.place.side === 'left')
+    const inner = all.flatMap((child, i) => {
+      if (!isOpen || !this.keeps(child)) return []
+      const growth = growthOf(context.setting, sideOf(child) === 'left')
       return {
         topic: child,
         context: {
@@ -193,7 +198,7 @@ export class MapLayouter {
       context,
       children: inner.filter((child) => !isPlacedByHand(child.topic)),
       byHand: inner.filter((child) => isPlacedByHand(child.topic)),
-      hidden: shown.length < all.length ? countBelow(this.records, topic) : 0,
+      hidden: isOpen || all.length === 0 ? 0 : countBelow(this.records, topic),
       blocks: [],
     }
   }
@@ -223,7 +228,7 @@ export class MapLayouter {
       blocks.length === 0
         ? new Leaf(content, width, height)
         : setChildren({ content, width, height, children: blocks, enclosed }, setting, level, spacing, {
-            isLeft: (i) => children[i]!.topic.place.side === 'left',
+            isLeft: (i) => sideOf(children[i]!.topic) === 'left',
             days: setting === 'time' ? children.map((child) => dayOf(child.topic)) : [],
           })
     if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
@@ -243,8 +248,8 @@ interface Opened {
 
 /** A loose branch of a map that grows to both sides grows to the right. */
 function headContext(map: MapRecord, head: TopicRecord, look: Inherited): Context {
-  const isRoot = head.place.parent === null && head.place.x === null
-  const numbering: Numbering | null = isRoot && map.numbering ? { scheme: map.numbering, depth: -1, above: '' } : null
+  const numbering: Numbering | null =
+    isRoot(head) && map.numbering ? { scheme: map.numbering, depth: -1, above: '' } : null
   return {
     level: 0,
     growth: null,
@@ -327,7 +332,7 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
   if (weblinks > 0) signs.push({ sign: 'web', count: weblinks })
   let quiet = 0
   for (const link of records.crosslinksFrom(topic.id)) if (crosslinkIsQuiet(records, link)) quiet++
-  for (const link of records.crosslinksTo(topic.id)) if (crosslinkIsQuiet(records, link)) quiet++
+  for (const link of incomingAt(records, topic)) if (crosslinkIsQuiet(records, link)) quiet++
   if (quiet > 0) signs.push({ sign: 'link', count: quiet })
   return signs
 }

@@ -1,3 +1,4 @@
+import { type Point, parentOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import type { Block, Frame } from './block'
@@ -61,9 +62,9 @@ export class Placing {
   ) {}
 
   /** Puts the corner of a block's head at a point. */
-  place(block: Block<Placed>, x: number, y: number): Branch {
+  place(block: Block<Placed>, { x, y }: Point): Branch {
     const { topic, setting } = block.content.face
-    const parent = this.shown.get(topic.place.parent ?? '') ?? null
+    const parent = this.shown.get(parentOf(topic) ?? '') ?? null
     const head: Part = { boxes: [], enclosures: [] }
     const branch: Branch = { setting, parts: [head] }
     const hue = hueOf(parent, parent?.level === 0 ? this.orderIn(parent)(topic) : 0)

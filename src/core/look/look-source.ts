@@ -1,4 +1,5 @@
 import type { Look, LookField } from '../records/look'
+import { parentOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { LEVELS, mapLooks, wholeLookOf } from './styles'
@@ -25,7 +26,7 @@ export function lookValue<F extends LookField>(
   const set = (look: Look | null | undefined): look is Look => look != null && look[field] !== undefined
   if (set(topic.look)) return { value: topic.look[field], source: { from: 'topic' } }
   if (set(topic.branchLook)) return { value: topic.branchLook[field], source: { from: 'branch' } }
-  for (let above = records.get('topic', topic.place.parent); above; above = records.get('topic', above.place.parent))
+  for (let above = records.get('topic', parentOf(topic)); above; above = records.get('topic', parentOf(above)))
     if (set(above.branchLook)) return { value: above.branchLook[field], source: { from: 'above', topic: above } }
   const index = Math.min(level, LEVELS - 1)
   const [around, own] = mapLooks(records, topic.place.map)

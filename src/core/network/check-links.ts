@@ -1,5 +1,6 @@
 import type { Records } from '../records/records'
 import { isInTrash } from '../tree/walk'
+import { mapAtEnd, topicsAtEnd } from './crosslinks'
 
 export interface LinkProblems {
   brokenLinks: { from: string; text: string; reason: string }[]
@@ -25,9 +26,10 @@ export function crosslinkProblems(records: Records, collection: string): LinkPro
       brokenLinks.push({ from: topic.id, text: topic.text, reason: 'It opens a map that lies in the trash.' })
     else if (opened) reach(topic.place.map, opened.id)
     for (const link of records.crosslinksFrom(topic.id)) {
-      const to = records.get('topic', link.toTopic)
-      const map = records.get('map', link.toMap ?? to?.place.map ?? null)
-      if (!map || map.trashed || (to && isInTrash(records, to)))
+      const map = records.get('map', mapAtEnd(records, link))
+      const ends = topicsAtEnd(records, link)
+      const isGone = link.to.kind !== 'map' && ends.every((end) => isInTrash(records, end))
+      if (!map || map.trashed || isGone)
         brokenLinks.push({ from: topic.id, text: topic.text, reason: 'It is linked with something in the trash.' })
       else {
         reach(topic.place.map, map.id)

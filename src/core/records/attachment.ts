@@ -1,13 +1,16 @@
 import { z } from 'zod'
 import { AttachmentId, FileId, TopicId } from './ids'
-import { Rank } from './topic'
+import { carries, defineKind, inside } from './kind'
+import { Rank } from './place'
 
 /** A file hung onto a topic. One file can hang on several topics. */
-export const AttachmentRecord = z.strictObject({
+const AttachmentRecord = z.strictObject({
   id: AttachmentId,
   topic: TopicId,
   file: FileId,
   rank: Rank,
   trashed: z.boolean(),
 })
-export type AttachmentRecord = z.infer<typeof AttachmentRecord>
+export const attachmentKind = defineKind(AttachmentRecord, {
+  references: [inside('topic', 'topic', 'The topic of this file'), carries('file', 'file', 'The file')],
+})

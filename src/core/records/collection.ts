@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CollectionId, MapId } from './ids'
-import { MapLook } from './look'
+import { defineKind, names } from './kind'
+import { backgroundPicture, MapLook } from './look'
 import { title } from './text'
 
 /** All the maps, notes and files that belong together and are published together. */
@@ -14,3 +15,9 @@ export const CollectionRecord = z.strictObject({
   trashed: z.boolean(),
 })
 export type CollectionRecord = z.infer<typeof CollectionRecord>
+
+export const collectionKind = defineKind(CollectionRecord, {
+  references: [names('homeMap', 'map', 'The home map', { whenGone: 'refused' }), backgroundPicture],
+  joins: { look: 'properties' },
+  seenEverywhere: true,
+})

@@ -1,24 +1,37 @@
 import { z } from 'zod'
-import { CrosslinkId, EnclosureId, MapId, TopicId } from './ids'
+import { CrosslinkId, EnclosureId, MapId, NoteId, TopicId } from './ids'
+import { defineKind, inside, names } from './kind'
 import { title } from './text'
 
 /** How a cross-link shows on the map: as a line, as a quiet sign at both ends, or as a line while an end is selected. */
 export const Drawn = z.enum(['line', 'quiet', 'selected'])
 export type Drawn = z.infer<typeof Drawn>
 
-/** A link from a topic to another topic, to an enclosure or to a map, anywhere in the collection. */
-export const CrosslinkRecord = z
-  .strictObject({
-    id: CrosslinkId,
-    from: TopicId,
-    /** The far end, unless that is a map; for an enclosure a topic inside, which says where it stands. */
-    toTopic: TopicId.nullable(),
-    toMap: MapId.nullable(),
-    toEnclosure: EnclosureId.nullable(),
-    label: title,
-    drawn: Drawn,
-    trashed: z.boolean(),
-  })
-  .refine((link) => (link.toTopic === null) !== (link.toMap === null), 'A cross-link leads to one topic or one map.')
-  .refine((link) => link.toEnclosure === null || link.toTopic !== null, 'An enclosure stands where its topics are.')
+/** Where a cross-link leads. */
+export const LinkEnd = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('topic'), id: TopicId }),
+  z.strictObject({ kind: z.literal('enclosure'), id: EnclosureId }),
+  z.strictObject({ kind: z.literal('map'), id: MapId }),
+  z.strictObject({ kind: z.literal('note'), id: NoteId }),
+])
+export type LinkEnd = z.infer<typeof LinkEnd>
+
+export const isSameEnd = (a: LinkEnd, b: LinkEnd): boolean => a.kind === b.kind && a.id === b.id
+
+/** A link from a topic to another topic, to an enclosure, a map or a note, anywhere in the collection. */
+export const CrosslinkRecord = z.strictObject({
+  id: CrosslinkId,
+  from: TopicId,
+  to: LinkEnd,
+  label: title,
+  drawn: Drawn,
+  trashed: z.boolean(),
+})
 export type CrosslinkRecord = z.infer<typeof CrosslinkRecord>
+
+export const crosslinkKind = defineKind(CrosslinkRecord, {
+  references: [
+    inside('from', 'topic', 'The topic where this link begins'),
+    names('to', null, 'What this link leads to', { seen: 'there' }),
+  ],
+})

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { EnclosureId, TopicId } from './ids'
+import { defineKind, inside } from './kind'
 import { Colour } from './look'
 import { MAX_NOTE_TEXT, storedText, title } from './text'
 
@@ -31,3 +32,8 @@ export const EnclosureRecord = z.strictObject({
   trashed: z.boolean(),
 })
 export type EnclosureRecord = z.infer<typeof EnclosureRecord>
+
+export const enclosureKind = defineKind(EnclosureRecord, {
+  references: [inside('topics.*', 'topic', 'A topic of this enclosure')],
+  joins: { topics: 'elements', note: 'lines', look: 'properties' },
+})

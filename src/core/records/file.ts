@@ -1,12 +1,14 @@
 import { z } from 'zod'
+import { FileName } from './file-name'
 import { FileId } from './ids'
+import { defineKind } from './kind'
 import { storedText } from './text'
 
 /** A file uploaded into the collection. Its content is addressed by its SHA-256 and never changes. */
 export const FileRecord = z.strictObject({
   id: FileId,
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
-  name: storedText(255).min(1),
+  name: FileName,
   /** Media type as found in the content, not as claimed by the uploader. */
   type: storedText(255),
   /** Size in bytes. */
@@ -16,3 +18,5 @@ export const FileRecord = z.strictObject({
   trashed: z.boolean(),
 })
 export type FileRecord = z.infer<typeof FileRecord>
+
+export const fileKind = defineKind(FileRecord)

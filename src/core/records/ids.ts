@@ -1,9 +1,12 @@
 import { z } from 'zod'
 
-/** Every record is known by a UUIDv7 made by whoever makes the record. The brand keeps ids of different kinds apart. */
+/**
+ * Every record is known by a UUIDv7 made by whoever makes the record, in lower case: the database takes capitals for the
+ * same, so nobody else may tell them apart. The brand keeps ids of different kinds apart.
+ */
 const id = <Brand extends string>(brand: Brand) => {
   void brand
-  return z.uuid().brand<Brand>()
+  return z.uuid().lowercase().brand<Brand>()
 }
 
 export const CollectionId = id('CollectionId')

@@ -1,61 +1,60 @@
-import { AttachmentRecord } from './attachment'
-import { CollectionRecord } from './collection'
-import { CrosslinkRecord } from './crosslink'
-import { EnclosureRecord } from './enclosure'
-import { FileRecord } from './file'
-import { LookRecord } from './look'
-import { MapRecord } from './map'
-import { NoteRecord } from './note'
-import { TagRecord } from './tag'
-import { TemplateRecord } from './template'
-import { TopicRecord } from './topic'
-import { WeblinkRecord } from './weblink'
+import type { z } from 'zod'
+import { attachmentKind } from './attachment'
+import { collectionKind } from './collection'
+import { crosslinkKind } from './crosslink'
+import { enclosureKind } from './enclosure'
+import { fileKind } from './file'
+import type { KindDefinition, Reference } from './kind'
+import { lookKind } from './look'
+import { mapKind } from './map'
+import { noteKind } from './note'
+import { tagKind } from './tag'
+import { templateKind } from './template'
+import { topicKind } from './topic'
+import { weblinkKind } from './weblink'
 
-/** Every kind of record that a change can touch, with the schema that guards it. */
-export const recordSchemas = {
-  collection: CollectionRecord,
-  map: MapRecord,
-  topic: TopicRecord,
-  note: NoteRecord,
-  crosslink: CrosslinkRecord,
-  weblink: WeblinkRecord,
-  attachment: AttachmentRecord,
-  file: FileRecord,
-  enclosure: EnclosureRecord,
-  tag: TagRecord,
-  look: LookRecord,
-  template: TemplateRecord,
+/**
+ * Every kind of record that a change can touch, in an order in which records can be written so that most find what they
+ * refer to. A new kind is a file beside these and a line here; its table is a migration and a file in `server/records`.
+ */
+const definitions = {
+  collection: collectionKind,
+  file: fileKind,
+  note: noteKind,
+  tag: tagKind,
+  look: lookKind,
+  template: templateKind,
+  map: mapKind,
+  topic: topicKind,
+  crosslink: crosslinkKind,
+  weblink: weblinkKind,
+  attachment: attachmentKind,
+  enclosure: enclosureKind,
 } as const
 
-export interface RecordByKind {
-  collection: CollectionRecord
-  map: MapRecord
-  topic: TopicRecord
-  note: NoteRecord
-  crosslink: CrosslinkRecord
-  weblink: WeblinkRecord
-  attachment: AttachmentRecord
-  file: FileRecord
-  enclosure: EnclosureRecord
-  tag: TagRecord
-  look: LookRecord
-  template: TemplateRecord
-}
-export type RecordKind = keyof RecordByKind
+export type RecordKind = keyof typeof definitions
+export type RecordByKind = { [K in RecordKind]: z.infer<(typeof definitions)[K]['schema']> }
 export type AnyRecord = RecordByKind[RecordKind]
 
-/** Order in which records can be written so that each finds what it refers to. */
-export const RECORD_KINDS = [
-  'collection',
-  'file',
-  'note',
-  'tag',
-  'look',
-  'template',
-  'map',
-  'topic',
-  'crosslink',
-  'weblink',
-  'attachment',
-  'enclosure',
-] as const satisfies readonly RecordKind[]
+export const kinds: Readonly<Record<RecordKind, KindDefinition>> = definitions
+export const RECORD_KINDS = Object.keys(definitions) as readonly RecordKind[]
+
+/** A reference of any kind, with the kind whose records have it. */
+export interface KindReference {
+  from: RecordKind
+  reference: Reference
+}
+
+/** All references of all kinds that can lead to a kind. */
+export const referencesTo = (kind: RecordKind): readonly KindReference[] => {
+  let found = leadingTo.get(kind)
+  if (!found)
+    leadingTo.set(
+      kind,
+      (found = RECORD_KINDS.flatMap((from) =>
+        kinds[from].references.filter(({ to }) => to === null || to === kind).map((reference) => ({ from, reference })),
+      )),
+    )
+  return found
+}
+const leadingTo = new Map<RecordKind, readonly KindReference[]>()

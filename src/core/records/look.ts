@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { FileId, LookId } from './ids'
+import { defineKind, names } from './kind'
 import { storedText } from './text'
 
 /** Eight hues that go together; their tones stand in `core/look/families.ts`. */
@@ -76,13 +77,18 @@ export const MapLook = z.strictObject({
 })
 export type MapLook = z.infer<typeof MapLook>
 
+/** The picture behind a map, for the kinds of records that have a look for whole maps. */
+export const backgroundPicture = names('look.background.picture', 'file', 'The picture of the background', {
+  seen: 'here',
+})
+
 export const PLAIN_MAP_LOOK: MapLook = { whole: null, every: {}, levels: [], background: null }
 
 /** A look that a person has saved under a name, to put on other topics. */
-export const LookRecord = z.strictObject({
+const LookRecord = z.strictObject({
   id: LookId,
   name: storedText(100).min(1),
   look: Look,
   trashed: z.boolean(),
 })
-export type LookRecord = z.infer<typeof LookRecord>
+export const lookKind = defineKind(LookRecord, { joins: { look: 'properties' }, seenEverywhere: true })

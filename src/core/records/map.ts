@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { MapId, TopicId } from './ids'
+import { defineKind, names } from './kind'
 import { LayoutKind, NumberingScheme } from './layout'
-import { MapLook } from './look'
+import { backgroundPicture, MapLook } from './look'
 import { title } from './text'
 
 /** A tree of topics with one root topic; it may also hold loose branches. */
@@ -20,3 +21,11 @@ export const MapRecord = z.strictObject({
   trashed: z.boolean(),
 })
 export type MapRecord = z.infer<typeof MapRecord>
+
+export const mapKind = defineKind(MapRecord, {
+  references: [
+    names('homeDoorway', 'topic', 'The home doorway of this map', { whenGone: 'cleared' }),
+    backgroundPicture,
+  ],
+  joins: { look: 'properties' },
+})

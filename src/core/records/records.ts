@@ -1,50 +1,55 @@
-import type { AnyRecord, RecordByKind, RecordKind } from './kinds'
+import type { CrosslinkRecord } from './crosslink'
+import type { Reference } from './kind'
+import { type AnyRecord, kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from './kinds'
 import type { MapRecord } from './map'
+import { hangs, parentOf } from './place'
+import { type End, eachEnd } from './reference-path'
 import type { TopicRecord } from './topic'
 
 type Index = Map<string, Set<string>>
 
-/** Which fields of which kind are looked up backwards: "all topics with this parent", "all links at this topic". */
-const INDEXED: {
-  [K in RecordKind]?: { [name: string]: (record: RecordByKind[K]) => string | null | readonly string[] }
-} = {
-  map: { homeDoorway: (map) => map.homeDoorway },
-  topic: {
-    parent: (topic) => topic.place.parent,
-    head: (topic) => (topic.place.parent === null ? topic.place.map : null),
-    map: (topic) => topic.place.map,
-    opensMap: (topic) => topic.opensMap,
-    note: (topic) => topic.note,
-    tag: (topic) => (topic.tags.length > 0 ? topic.tags : null),
-  },
-  crosslink: {
-    from: (link) => link.from,
-    toTopic: (link) => link.toTopic,
-    toMap: (link) => link.toMap,
-    toEnclosure: (link) => link.toEnclosure,
-  },
-  weblink: { topic: (link) => link.topic },
-  attachment: { topic: (attachment) => attachment.topic, file: (attachment) => attachment.file },
-  enclosure: { topic: (enclosure) => enclosure.topics },
-}
+/** The name of the index over one reference of a kind. */
+const indexName = (kind: RecordKind, { path }: Reference): string => `${kind}.${path}`
+/** What an index is asked with: an id; where a reference leads to several kinds, with the kind before it. */
+const keyOf = ({ to }: Reference, { kind, id }: End): string => (to === null ? `${kind} ${id}` : id)
 
+const HEADS = 'topic heads'
+const CHILDREN = 'topic.place.parent'
+
+/** The indexed references of each kind, with the names of their indexes. */
+const indexed = new Map(
+  RECORD_KINDS.map((kind) => [
+    kind,
+    kinds[kind].references.map((reference) => ({ reference, name: indexName(kind, reference) })),
+  ]),
+)
+
+/** References of what is drawn between two topics: a change of one of them can be seen at the other. */
+const isBetweenTopics = (kind: RecordKind): boolean =>
+  kinds[kind].references.filter(({ seen }) => seen === 'there').length > 1 && kind !== 'topic'
+
+const byCodeUnit = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0)
+const byId = (a: { id: string }, b: { id: string }) => byCodeUnit(a.id, b.id)
 const byRank = (a: { rank: string; id: string }, b: { rank: string; id: string }) =>
-  a.rank < b.rank ? -1 : a.rank > b.rank ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0
-const byPlace = (a: TopicRecord, b: TopicRecord) =>
-  byRank({ rank: a.place.rank, id: a.id }, { rank: b.place.rank, id: b.id })
+  byCodeUnit(a.rank, b.rank) || byId(a, b)
+const rankOf = ({ place }: TopicRecord): string => (hangs(place) ? place.rank : '')
+const byPlace = (a: TopicRecord, b: TopicRecord) => byCodeUnit(rankOf(a), rankOf(b)) || byId(a, b)
 
 const NONE: readonly TopicRecord[] = []
 
 /**
  * The records of a collection, or the part of them that somebody holds, with the lookups that commands, layout and
  * the site need. Records themselves are immutable values; the set of them is changed only through `put` and `remove`,
- * which cost O(1) plus one sort of the siblings when they are next asked for.
+ * which cost O(1) for each reference. Children are sorted when they are next asked for. What can be looked up backwards
+ * is what the kinds declare as references.
  */
 export class Records {
-  private readonly tables = new Map<RecordKind, Map<string, AnyRecord>>()
+  protected readonly tables = new Map<RecordKind, Map<string, AnyRecord>>()
   private readonly indexes = new Map<string, Index>()
   private readonly sortedChildren = new Map<string, readonly TopicRecord[]>()
+  private readonly ranks = new Map<string, Map<string, string>>()
   private readonly stamps = new Map<string, number>()
+  private readonly unstamped = new Set<string>()
   private lastStamp = 0
   /** Grows with everything that is put or removed. */
   revision = 0
@@ -67,98 +72,140 @@ export class Records {
   }
 
   put<K extends RecordKind>(kind: K, record: RecordByKind[K]): void {
-    this.remove(kind, record.id)
-    this.revision++
     let table = this.tables.get(kind)
     if (!table) this.tables.set(kind, (table = new Map()))
+    const known = table.get(record.id) as RecordByKind[K] | undefined
+    if (known) this.forget(kind, known)
+    this.revision++
     table.set(record.id, record)
     this.reindex(kind, record, true)
-    this.stamp(kind, record)
+    this.mark(kind, record)
   }
 
   remove<K extends RecordKind>(kind: K, id: string): void {
-    const known = this.get(kind, id)
+    const known = this.tables.get(kind)?.get(id) as RecordByKind[K] | undefined
     if (!known) return
     this.revision++
-    this.stamp(kind, known)
-    this.reindex(kind, known, false)
+    this.forget(kind, known)
     this.tables.get(kind)?.delete(id)
   }
 
-  private reindex<K extends RecordKind>(kind: K, record: RecordByKind[K], present: boolean): void {
-    const fields = INDEXED[kind]
-    if (!fields) return
-    for (const name in fields) {
-      const found = fields[name]?.(record) ?? null
-      if (found === null) continue
-      const indexName = `${kind}.${name}`
-      let index = this.indexes.get(indexName)
-      if (!index) this.indexes.set(indexName, (index = new Map()))
-      for (const key of typeof found === 'string' ? [found] : found) {
-        let ids = index.get(key)
-        if (!ids) index.set(key, (ids = new Set()))
-        if (present) ids.add(record.id)
-        else ids.delete(record.id)
-        if (indexName === 'topic.parent') this.sortedChildren.delete(key)
-      }
-    }
+  private forget<K extends RecordKind>(kind: K, known: RecordByKind[K]): void {
+    this.mark(kind, known)
+    this.reindex(kind, known, false)
   }
+
+  private reindex(kind: RecordKind, record: AnyRecord, present: boolean): void {
+    for (const { reference, name } of indexed.get(kind)!)
+      eachEnd(record, reference, (end) => this.enter(name, keyOf(reference, end), record.id, present))
+    if (kind === 'topic') this.reindexPlace(record as TopicRecord, present)
+  }
+
+  private reindexPlace({ id, place }: TopicRecord, present: boolean): void {
+    if (!hangs(place)) {
+      this.enter(HEADS, place.map, id, present)
+      return
+    }
+    this.forgetOrder(place.parent)
+    const ranks = this.ranks.get(place.parent)
+    if (present) ranks?.set(place.rank, id)
+    else if (ranks?.get(place.rank) === id) ranks.delete(place.rank)
+  }
+
+  /** The children of a topic are sorted anew when they are next asked for. */
+  protected forgetOrder(parent: string): void {
+    this.sortedChildren.delete(parent)
+  }
+
+  private enter(name: string, key: string, id: string, present: boolean): void {
+    let index = this.indexes.get(name)
+    if (!index) this.indexes.set(name, (index = new Map()))
+    let ids = index.get(key)
+    if (!ids) {
+      if (!present) return
+      index.set(key, (ids = new Set()))
+    }
+    if (present) ids.add(id)
+    else ids.delete(id)
+  }
+
+  /** The ids that an index holds for a key. */
+  idsIn(_kind: RecordKind, name: string, key: string): Iterable<string> {
+    return this.indexes.get(name)?.get(key) ?? []
+  }
+
+  private *lookUp<K extends RecordKind>(kind: K, name: string, key: string): Generator<RecordByKind[K]> {
+    for (const id of this.idsIn(kind, name, key)) yield this.need(kind, id)
+  }
+
+  /** All records, trashed ones included, of which this reference leads to an end. In no promised order. */
+  *referring<K extends RecordKind>(kind: K, reference: Reference, end: End): Generator<RecordByKind[K]> {
+    yield* this.lookUp(kind, indexName(kind, reference), keyOf(reference, end))
+  }
+
+  // ---- Stamps ------------------------------------------------------------------------------------------------
 
   /**
    * Grows whenever something about a topic, or about one below it, changes: its own record, its note, links, files, and
    * enclosures. Whoever keeps what was computed from a branch compares it. 0 for a topic that was never here.
+   * The first question after changes costs O(topics on the way from them to their roots), each once.
    */
   stampOf(topic: string): number {
+    if (this.unstamped.size > 0) {
+      const stamp = ++this.lastStamp
+      for (const changed of this.unstamped)
+        for (let at: string | null = changed; at !== null && this.stamps.get(at) !== stamp; ) {
+          this.stamps.set(at, stamp)
+          const above: TopicRecord | undefined = this.get('topic', at)
+          at = above ? parentOf(above) : null
+        }
+      this.unstamped.clear()
+    }
     return this.stamps.get(topic) ?? 0
   }
 
-  /** Marks the topics that show this record, and all above them, as changed. */
-  private stamp<K extends RecordKind>(kind: K, record: RecordByKind[K]): void {
-    for (const topic of this.topicsShowing(kind, record)) {
-      const stamp = ++this.lastStamp
-      for (let at: string | null = topic; at !== null && this.stamps.get(at) !== stamp; ) {
-        this.stamps.set(at, stamp)
-        at = this.get('topic', at)?.place.parent ?? null
-      }
-    }
+  /** Notes that the topics at which a record is seen have changed. */
+  protected mark(kind: RecordKind, record: AnyRecord): void {
+    for (const topic of this.topicsShowing(kind, record)) this.unstamped.add(topic)
   }
 
-  private topicsShowing(kind: RecordKind, record: AnyRecord): readonly string[] {
-    switch (kind) {
-      case 'topic': {
-        const { id, place } = record as TopicRecord
-        // A link to a topic of another map shows at its near end as quiet.
-        const ends = [...this.referring('crosslink', 'from', id), ...this.referring('crosslink', 'toTopic', id)]
-        const near = ends.flatMap((link) => [link.from, link.toTopic ?? []].flat()).filter((end) => end !== id)
-        return [id, ...(place.parent ? [place.parent] : []), ...near]
-      }
-      case 'note':
-        return this.carriersOf(record.id).map(({ id }) => id)
-      case 'crosslink': {
-        const { from, toTopic } = record as RecordByKind['crosslink']
-        return toTopic ? [from, toTopic] : [from]
-      }
-      case 'weblink':
-      case 'attachment':
-        return [(record as RecordByKind['weblink']).topic]
-      case 'enclosure':
-        return (record as RecordByKind['enclosure']).topics
-      case 'tag':
-        return this.topicsTagged(record.id).map(({ id }) => id)
-      case 'collection':
-      case 'map':
-      case 'file':
-      case 'look':
-      case 'template':
-        return []
-      default:
-        return kind satisfies never
+  /** The topics at which something of a record is drawn, as the references of the kinds tell. May repeat some. */
+  *topicsShowing(kind: RecordKind, record: AnyRecord): Generator<string> {
+    if (kind === 'topic') {
+      yield record.id
+      for (const link of this.linksAt(record.id)) yield* this.topicsShowing(link.kind, link.record)
     }
+    for (const { reference } of indexed.get(kind)!)
+      if (reference.seen === 'there') yield* this.topicsAt(record, reference)
+    for (const { from, reference } of referencesTo(kind))
+      if (reference.seen === 'here')
+        for (const referring of this.referring(from, reference, { kind, id: record.id }))
+          if (from === 'topic') yield referring.id
+          else yield* this.topicsShowing(from, referring)
   }
 
-  private *referring<K extends RecordKind>(kind: K, field: string, key: string): Generator<RecordByKind[K]> {
-    for (const id of this.indexes.get(`${kind}.${field}`)?.get(key) ?? []) yield this.need(kind, id)
+  private topicsAt(record: AnyRecord, reference: Reference): string[] {
+    const topics: string[] = []
+    eachEnd(record, reference, ({ kind, id }) => {
+      if (kind === 'topic') topics.push(id)
+      else if (kind === 'enclosure') topics.push(...(this.get('enclosure', id)?.topics ?? []))
+      else if (kind === 'note') for (const carrier of this.carriersOf(id)) topics.push(carrier.id)
+      else if (kind === 'map' && reference.to === null) for (const head of this.heads(id)) topics.push(head.id)
+    })
+    return topics
   }
+
+  /** Records that are drawn between a topic, or an enclosure around it, and another topic. */
+  private *linksAt(topic: string): Generator<{ kind: RecordKind; record: AnyRecord }> {
+    const ends: End[] = [{ kind: 'topic', id: topic }]
+    for (const { id } of this.lookUp('enclosure', 'enclosure.topics.*', topic)) ends.push({ kind: 'enclosure', id })
+    for (const end of ends)
+      for (const { from, reference } of referencesTo(end.kind as RecordKind))
+        if (reference.seen === 'there' && isBetweenTopics(from))
+          for (const record of this.referring(from, reference, end)) yield { kind: from, record }
+  }
+
+  // ---- Lookups -----------------------------------------------------------------------------------------------
 
   /** The collection to which all of these records belong; undefined where it is not held. */
   collection(): RecordByKind['collection'] | undefined {
@@ -170,9 +217,8 @@ export class Records {
   childrenWithTrashed(parent: string): readonly TopicRecord[] {
     let children = this.sortedChildren.get(parent)
     if (!children) {
-      const ids = this.indexes.get('topic.parent')?.get(parent)
-      if (!ids || ids.size === 0) return NONE
-      children = [...this.referring('topic', 'parent', parent)].sort(byPlace)
+      children = [...this.lookUp('topic', CHILDREN, parent)].sort(byPlace)
+      if (children.length === 0) return NONE
       this.sortedChildren.set(parent, children)
     }
     return children
@@ -184,79 +230,81 @@ export class Records {
     return all.some((topic) => topic.trashed) ? all.filter((topic) => !topic.trashed) : all
   }
 
+  /** The child of a topic that has a rank; trashed ones have one too. O(1) after the first question for a parent. */
+  childAt(parent: string, rank: string): string | undefined {
+    let ranks = this.ranks.get(parent)
+    if (!ranks) {
+      ranks = new Map()
+      for (const child of this.lookUp('topic', CHILDREN, parent)) ranks.set(rankOf(child), child.id)
+      this.ranks.set(parent, ranks)
+    }
+    return ranks.get(rank)
+  }
+
   /** The topic at the middle of a map. Undefined while the map's topics are not held. */
   root(map: string): TopicRecord | undefined {
-    for (const topic of this.referring('topic', 'head', map)) if (topic.place.x === null && !topic.trashed) return topic
+    for (const topic of this.lookUp('topic', HEADS, map))
+      if (topic.place.kind === 'root' && !topic.trashed) return topic
     return undefined
   }
 
-  /** Heads of the loose branches of a map, in order. */
+  /** Heads of the loose branches of a map, oldest first. */
   looseBranches(map: string): TopicRecord[] {
-    return [...this.referring('topic', 'head', map)]
-      .filter((topic) => topic.place.x !== null && !topic.trashed)
-      .sort(byPlace)
+    return this.heads(map)
+      .filter((topic) => topic.place.kind === 'loose' && !topic.trashed)
+      .sort(byId)
   }
 
   /** Heads without a parent, trashed ones included. */
   heads(map: string): TopicRecord[] {
-    return [...this.referring('topic', 'head', map)]
+    return [...this.lookUp('topic', HEADS, map)]
   }
 
   /** Every topic of a map, trashed ones included, in no promised order. */
   topicsOf(map: string): Generator<TopicRecord> {
-    return this.referring('topic', 'map', map)
+    return this.lookUp('topic', 'topic.place.map', map)
   }
 
   /** All topics, trashed ones included, that open a map. */
   doorwaysTo(map: string): TopicRecord[] {
-    return [...this.referring('topic', 'opensMap', map)]
+    return [...this.lookUp('topic', 'topic.opensMap', map)]
   }
 
+  /** Topics that carry a note, trashed ones included. */
   carriersOf(note: string): TopicRecord[] {
-    return [...this.referring('topic', 'note', note)]
-  }
-
-  /** Topics that carry a tag, trashed ones included, in no promised order. */
-  topicsTagged(tag: string): TopicRecord[] {
-    return [...this.referring('topic', 'tag', tag)]
+    return [...this.lookUp('topic', 'topic.note', note)]
   }
 
   mapsArrivingBy(doorway: string): MapRecord[] {
-    return [...this.referring('map', 'homeDoorway', doorway)]
+    return [...this.lookUp('map', 'map.homeDoorway', doorway)]
   }
 
   /** Cross-links that begin at a topic, oldest first, without those in the trash. */
-  crosslinksFrom(topic: string): RecordByKind['crosslink'][] {
-    return [...this.referring('crosslink', 'from', topic)].filter((link) => !link.trashed).sort(byId)
+  crosslinksFrom(topic: string): CrosslinkRecord[] {
+    return this.crosslinks('crosslink.from', topic)
   }
 
-  /** Incoming links of a topic, oldest first. */
-  crosslinksTo(topic: string): RecordByKind['crosslink'][] {
-    return [...this.referring('crosslink', 'toTopic', topic)].filter((link) => !link.trashed).sort(byId)
+  /** Incoming links of a topic, an enclosure, a map or a note, oldest first. */
+  crosslinksTo(kind: CrosslinkRecord['to']['kind'], id: string): CrosslinkRecord[] {
+    return this.crosslinks('crosslink.to', `${kind} ${id}`)
   }
 
-  /** Incoming links of a map as a whole, oldest first. */
-  crosslinksToMap(map: string): RecordByKind['crosslink'][] {
-    return [...this.referring('crosslink', 'toMap', map)].filter((link) => !link.trashed).sort(byId)
-  }
-
-  /** Incoming links of an enclosure, oldest first. */
-  crosslinksToEnclosure(enclosure: string): RecordByKind['crosslink'][] {
-    return [...this.referring('crosslink', 'toEnclosure', enclosure)].filter((link) => !link.trashed).sort(byId)
+  private crosslinks(name: string, key: string): CrosslinkRecord[] {
+    const found: CrosslinkRecord[] = []
+    for (const link of this.lookUp('crosslink', name, key)) if (!link.trashed) found.push(link)
+    return found.sort(byId)
   }
 
   weblinks(topic: string): RecordByKind['weblink'][] {
-    return [...this.referring('weblink', 'topic', topic)].filter((link) => !link.trashed).sort(byRank)
+    return [...this.lookUp('weblink', 'weblink.topic', topic)].filter((link) => !link.trashed).sort(byRank)
   }
 
   /** Enclosures that name a topic, oldest first. */
   enclosuresOf(topic: string): RecordByKind['enclosure'][] {
-    return [...this.referring('enclosure', 'topic', topic)].filter((enclosure) => !enclosure.trashed).sort(byId)
+    return [...this.lookUp('enclosure', 'enclosure.topics.*', topic)].filter(({ trashed }) => !trashed).sort(byId)
   }
 
   attachments(topic: string): RecordByKind['attachment'][] {
-    return [...this.referring('attachment', 'topic', topic)].filter((link) => !link.trashed).sort(byRank)
+    return [...this.lookUp('attachment', 'attachment.topic', topic)].filter((link) => !link.trashed).sort(byRank)
   }
 }
-
-const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)

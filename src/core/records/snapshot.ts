@@ -1,42 +1,28 @@
 import { z } from 'zod'
-import { AttachmentRecord } from './attachment'
 import { CollectionRecord } from './collection'
-import { CrosslinkRecord } from './crosslink'
-import { EnclosureRecord } from './enclosure'
-import { FileRecord } from './file'
 import { MapId, PersonId, TopicId } from './ids'
-import { LookRecord } from './look'
-import { MapRecord } from './map'
-import { NoteRecord } from './note'
+import { RECORD_KINDS, type RecordByKind, type RecordKind } from './kinds'
 import type { Records } from './records'
-import { TagRecord } from './tag'
-import { TopicRecord } from './topic'
-import { WeblinkRecord } from './weblink'
 
 export const Role = z.enum(['owner', 'editor', 'commenter', 'reader'])
 export type Role = z.infer<typeof Role>
 
 /** What is known of a topic on a map that is not held: enough to name the far end of a link. */
-export const FarTopic = z.strictObject({ id: TopicId, map: MapId, text: z.string() })
-export type FarTopic = z.infer<typeof FarTopic>
+export interface FarTopic {
+  id: TopicId
+  map: MapId
+  text: string
+}
 
-/** Everything that a browser holds of an open map, as it was at change `number`. */
-export const MapSnapshot = z.strictObject({
-  number: z.number().int(),
-  map: MapRecord,
-  topics: z.array(TopicRecord),
-  notes: z.array(NoteRecord),
-  crosslinks: z.array(CrosslinkRecord),
-  weblinks: z.array(WeblinkRecord),
-  attachments: z.array(AttachmentRecord),
-  files: z.array(FileRecord),
-  enclosures: z.array(EnclosureRecord),
-  /** All tags and saved looks of the collection. */
-  tags: z.array(TagRecord),
-  looks: z.array(LookRecord),
-  farTopics: z.array(FarTopic),
-})
-export type MapSnapshot = z.infer<typeof MapSnapshot>
+/** Everything that a browser holds of an open map, as it was at change `number`. Our own server makes it. */
+export interface MapSnapshot {
+  number: number
+  map: MapId
+  /** The map, its topics, and what belongs to them or is shown at them; with it all tags and saved looks. */
+  records: { [K in RecordKind]?: readonly RecordByKind[K][] }
+  /** The topics at the far ends of links that are not among the records. */
+  farTopics: readonly FarTopic[]
+}
 
 /** One row for each map of a collection, whether it is open or not. */
 export const MapDigest = z.strictObject({
@@ -65,14 +51,8 @@ export type CollectionDigest = z.infer<typeof CollectionDigest>
 
 /** Puts what a snapshot holds into records. */
 export function putSnapshot(records: Records, snapshot: MapSnapshot): void {
-  records.put('map', snapshot.map)
-  for (const file of snapshot.files) records.put('file', file)
-  for (const tag of snapshot.tags) records.put('tag', tag)
-  for (const look of snapshot.looks) records.put('look', look)
-  for (const note of snapshot.notes) records.put('note', note)
-  for (const topic of snapshot.topics) records.put('topic', topic)
-  for (const link of snapshot.crosslinks) records.put('crosslink', link)
-  for (const link of snapshot.weblinks) records.put('weblink', link)
-  for (const attachment of snapshot.attachments) records.put('attachment', attachment)
-  for (const enclosure of snapshot.enclosures) records.put('enclosure', enclosure)
+  const putAll = <K extends RecordKind>(kind: K) => {
+    for (const record of snapshot.records[kind] ?? []) records.put(kind, record)
+  }
+  for (const kind of RECORD_KINDS) putAll(kind)
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { TagId } from './ids'
+import { defineKind } from './kind'
 import { storedText } from './text'
 
 /** A word that ties together topics of any maps. */
@@ -11,3 +12,5 @@ export const TagRecord = z.strictObject({
   trashed: z.boolean(),
 })
 export type TagRecord = z.infer<typeof TagRecord>
+
+export const tagKind = defineKind(TagRecord, { seenEverywhere: true })

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { TemplateId } from './ids'
+import { defineKind } from './kind'
 import { LayoutKind, NumberingScheme } from './layout'
 import { MAX_NOTE_TEXT, MAX_TOPIC_TEXT, storedText } from './text'
 
@@ -29,3 +30,5 @@ export const TemplateRecord = z.strictObject({
   trashed: z.boolean(),
 })
 export type TemplateRecord = z.infer<typeof TemplateRecord>
+
+export const templateKind = defineKind(TemplateRecord, { seenEverywhere: true })

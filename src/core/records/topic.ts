@@ -1,46 +1,10 @@
-import { generateKeyBetween } from 'fractional-indexing'
 import { z } from 'zod'
 import { FileId, MapId, NoteId, TagId, TopicId } from './ids'
+import { carries, defineKind, inside, names } from './kind'
 import { LayoutKind, NumberingScheme } from './layout'
 import { Look } from './look'
+import { Place } from './place'
 import { MAX_TOPIC_TEXT, storedText } from './text'
-
-export const Side = z.enum(['left', 'right'])
-export type Side = z.infer<typeof Side>
-
-const isOrderKey = (key: string) => {
-  try {
-    generateKeyBetween(key, null)
-    return true
-  } catch {
-    return false
-  }
-}
-
-/** Keys of `fractional-indexing`: compared by code unit, never by locale. */
-export const Rank = z
-  .string()
-  .regex(/^[0-9A-Za-z]{1,500}$/)
-  .refine(isOrderKey, 'This is not an order key.')
-
-/**
- * Where a topic stands. One field that changes as one.
- * A topic with a parent has a rank among its siblings; the root has neither parent nor coordinates; the head of a loose
- * branch has no parent but coordinates. A topic with both is placed by hand. Coordinates are those of the upper left
- * corner in map units (px at zoom 1), seen from the middle of the root.
- */
-export const Place = z
-  .strictObject({
-    map: MapId,
-    parent: TopicId.nullable(),
-    rank: Rank,
-    /** Which side of its parent the branch grows on, where the parent sets its children to both sides. */
-    side: Side.nullable(),
-    x: z.number().min(-1e7).max(1e7).nullable(),
-    y: z.number().min(-1e7).max(1e7).nullable(),
-  })
-  .refine((place) => (place.x === null) === (place.y === null), 'A place has both coordinates or none.')
-export type Place = z.infer<typeof Place>
 
 const Day = z.iso.date()
 /** One day, or a span of days that ends on its second one, as in ISO 8601. */
@@ -49,8 +13,12 @@ export const Dates = z
   .refine(({ start, end }) => end === null || end >= start, 'A span of days ends after it begins.')
 export type Dates = z.infer<typeof Dates>
 
-/** Widths between which a topic can be drawn, in px. */
-export const [LEAST_WIDTH, MOST_WIDTH] = [40, 1_200]
+/** Widths between which a topic's text can be set, in px. */
+export const TOPIC_WIDTH = { least: 40, most: 1_200 }
+
+/** Most badges, and most tags, of one topic. */
+export const MOST_BADGES = 20
+export const MOST_TAGS = 50
 
 /** The sides of a picture on a topic, in px. */
 export const PICTURE_SIDE = { least: 16, most: 2_000 }
@@ -89,7 +57,7 @@ export const TopicRecord = z.strictObject({
   /** How its children are set, where that differs from what is around it. */
   layout: LayoutKind.nullable(),
   /** Width of its text in px, where it was given one. */
-  width: z.number().min(LEAST_WIDTH).max(MOST_WIDTH).nullable(),
+  width: z.number().min(TOPIC_WIDTH.least).max(TOPIC_WIDTH.most).nullable(),
   /** How the topics below it are numbered, where that differs from what is around it. */
   numbering: NumberingScheme.nullable(),
   /** The number that it keeps, whatever its place. */
@@ -100,8 +68,8 @@ export const TopicRecord = z.strictObject({
   branchLook: Look.nullable(),
   picture: TopicPicture.nullable(),
   /** In the order in which they stand before the text. */
-  badges: z.array(Badge).max(20),
-  tags: z.array(TagId).max(50),
+  badges: z.array(Badge).max(MOST_BADGES),
+  tags: z.array(TagId).max(MOST_TAGS),
   /** Whether it stays on its side when sides are evened out. */
   held: z.boolean(),
   /** Null where there is nothing to do. */
@@ -111,5 +79,14 @@ export const TopicRecord = z.strictObject({
 })
 export type TopicRecord = z.infer<typeof TopicRecord>
 
-export const isRoot = (topic: TopicRecord) => topic.place.parent === null && topic.place.x === null
-export const isPlacedByHand = (topic: TopicRecord) => topic.place.parent !== null && topic.place.x !== null
+export const topicKind = defineKind(TopicRecord, {
+  references: [
+    inside('place.map', 'map', 'The map of this topic'),
+    inside('place.parent', 'topic', 'The topic that this one should hang on'),
+    carries('note', 'note', 'The note of this topic'),
+    names('opensMap', 'map', 'The map that this topic should open'),
+    carries('picture.file', 'file', 'The picture'),
+    names('tags.*', 'tag', 'A tag of this topic', { seen: 'here' }),
+  ],
+  joins: { badges: 'elements', tags: 'elements', look: 'properties', branchLook: 'properties' },
+})

@@ -2,6 +2,7 @@ import { type Growth, SPACING } from '../layout/block'
 import type { Bounds, MapLayout, TopicBox } from '../layout/boxes'
 import { isFlanked } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
+import { isPlacedByHand } from '../records/place'
 import { type Drawing, drawing, px } from './drawing'
 import { sketched } from './sketch'
 import { boxTone } from './topic-drawing'
@@ -98,10 +99,10 @@ function grouped(parent: TopicBox, layout: MapLayout): Connector[] {
   const connectors: Connector[] = []
   const byGrowth: Connector[] = []
   for (const child of parent.below) {
-    let group = child.topic.place.x === null && byGrowth.find(({ growth }) => growth === child.growth)
+    let group = !isPlacedByHand(child.topic) && byGrowth.find(({ growth }) => growth === child.growth)
     if (!group) {
       connectors.push((group = new Connector(parent, child.growth, layout)))
-      if (child.topic.place.x === null) byGrowth.push(group)
+      if (!isPlacedByHand(child.topic)) byGrowth.push(group)
     }
     group.add(child)
   }
@@ -111,7 +112,7 @@ function grouped(parent: TopicBox, layout: MapLayout): Connector[] {
 function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLayout): Lines {
   const [first] = children
   const { connector } = parent.style
-  if (first!.topic.place.x !== null) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
+  if (isPlacedByHand(first!.topic)) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
   if (parent.setting === 'time') return axis(parent, children)
   const { growth } = first!

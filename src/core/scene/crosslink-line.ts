@@ -1,5 +1,5 @@
 import { type Bounds, boundsOf, type MapLayout } from '../layout/boxes'
-import type { CrosslinkRecord } from '../records/crosslink'
+import type { CrosslinkRecord, LinkEnd } from '../records/crosslink'
 import { type Drawing, drawing, px } from './drawing'
 
 export interface CrosslinkLine {
@@ -21,8 +21,7 @@ const ARROW = 7
  */
 export function crosslinkLine(link: CrosslinkRecord, layout: MapLayout): CrosslinkLine | null {
   const from = layout.byTopic.get(link.from)
-  const frame = link.toEnclosure && layout.enclosures.find(({ enclosure }) => enclosure === link.toEnclosure)
-  const to = frame || layout.byTopic.get(link.toTopic ?? '')
+  const to = boxAtEnd(link.to, layout)
   if (!from || !to) return null
   const [start, end] = nearestEdges(from, to)
   const bend = Math.min(120, 30 + Math.abs(end.y - start.y) / 3)
@@ -45,6 +44,21 @@ export function crosslinkLine(link: CrosslinkRecord, layout: MapLayout): Crossli
 
 const label = (text: string, at: Point) =>
   drawing('text', { x: px(at.x), y: px(at.y - 4), class: 'crosslink-label', 'text-anchor': 'middle' }, [text])
+
+/** What a link is drawn to; undefined for what stands on no map, and where it is not shown. */
+function boxAtEnd({ kind, id }: LinkEnd, layout: MapLayout): Bounds | undefined {
+  switch (kind) {
+    case 'topic':
+      return layout.byTopic.get(id)
+    case 'enclosure':
+      return layout.enclosures.find(({ enclosure }) => enclosure === id)
+    case 'map':
+    case 'note':
+      return undefined
+    default:
+      return kind satisfies never
+  }
+}
 
 /** The pair of upright edges that lie nearest to one another; `out` points away from the box. */
 function nearestEdges(from: Bounds, to: Bounds): [Point & { out: number }, Point & { out: number }] {

@@ -33,11 +33,11 @@ export function buildScene(
 ): Scene {
   const layout = layouter.layout(only)
   const crosslinks: CrosslinkLine[] = []
-  for (const link of records.all('crosslink')) {
-    if (link.trashed || crosslinkIsQuiet(records, link)) continue
-    const line = crosslinkLine(link, layout)
-    if (line) crosslinks.push(line)
-  }
+  for (const { topic } of layout.boxes)
+    for (const link of records.crosslinksFrom(topic.id)) {
+      const line = crosslinkIsQuiet(records, link) ? null : crosslinkLine(link, layout)
+      if (line) crosslinks.push(line)
+    }
   crosslinks.sort((a, b) => (a.link.id < b.link.id ? -1 : 1))
   const { x, y, width, height } = boundsOf([
     ...(layout.boxes.length > 0 ? [layout.bounds] : []),

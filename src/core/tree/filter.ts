@@ -1,3 +1,4 @@
+import { incomingAt } from '../network/crosslinks'
 import type { TagId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TaskState, TopicRecord } from '../records/topic'
@@ -88,7 +89,7 @@ function has(records: Records, topic: TopicRecord, note: string, trait: Trait): 
     case 'link':
       return (
         records.crosslinksFrom(topic.id).length +
-          records.crosslinksTo(topic.id).length +
+          incomingAt(records, topic).length +
           records.weblinks(topic.id).length >
         0
       )

@@ -1,14 +1,29 @@
-import { generateKeyBetween } from 'fractional-indexing'
+import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing'
+import { hangs } from '../records/place'
 import type { Records } from '../records/records'
+import type { TopicRecord } from '../records/topic'
+
+/** Behind which child something comes to stand: one of them, none (first), or the last one. */
+export type After = string | null | 'last'
+
+const rankOf = (topic: TopicRecord | undefined): string | null =>
+  topic && hangs(topic.place) ? topic.place.rank : null
 
 /**
- * A rank directly after `after` among the children of `parent` (trashed siblings count, so that a restore never
- * collides); null puts it first.
+ * `count` ranks in order, directly behind a child of `parent`; trashed children count, so that a restore never collides.
+ * What is in `leaving` counts as not there. Behind a child that is not there comes first. O(children).
  */
-export function rankAfter(records: Records, parent: string, after: string | null): string {
+export function ranksBehind(
+  records: Records,
+  parent: string,
+  after: After,
+  count: number,
+  leaving: ReadonlySet<string> = new Set(),
+): string[] {
   const siblings = records.childrenWithTrashed(parent)
-  const at = after === null ? -1 : siblings.findIndex((sibling) => sibling.id === after)
-  return generateKeyBetween(siblings[at]?.place.rank ?? null, siblings[at + 1]?.place.rank ?? null)
+  const here = leaving.size === 0 ? siblings : siblings.filter(({ id }) => !leaving.has(id))
+  const at = after === 'last' ? here.length - 1 : after === null ? -1 : here.findIndex(({ id }) => id === after)
+  return generateNKeysBetween(rankOf(here[at]), rankOf(here[at + 1]), count)
 }
 
 /** A rank after the last of a list that is sorted by rank. */
@@ -17,12 +32,14 @@ export function rankAfterLast(list: readonly { rank: string }[]): string {
 }
 
 /**
- * The rank itself where it is free below the parent, else one between it and the next.
- * Two clients that could not see each other can have made the same one.
+ * The rank itself where no other child of the parent has it, else one between it and the next: two clients that could not
+ * see each other can have made the same one. O(1) where it is free, else O(children).
  */
 export function freeRank(records: Records, parent: string, rank: string, self: string): string {
-  const others = records.childrenWithTrashed(parent).filter((sibling) => sibling.id !== self)
-  if (!others.some((sibling) => sibling.place.rank === rank)) return rank
-  const next = others.find((sibling) => sibling.place.rank > rank)
-  return generateKeyBetween(rank, next?.place.rank ?? null)
+  const holder = records.childAt(parent, rank)
+  if (holder === undefined || holder === self) return rank
+  const next = records
+    .childrenWithTrashed(parent)
+    .find((sibling) => sibling.id !== self && (rankOf(sibling) ?? '') > rank)
+  return generateKeyBetween(rank, rankOf(next))
 }

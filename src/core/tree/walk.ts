@@ -1,3 +1,4 @@
+import { parentOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 
@@ -31,7 +32,7 @@ export function* topicsInOrder(records: Records, map: string): Generator<TopicRe
 /** From the topic's parent up to the head of its branch. Ends at a topic that is not held, and never loops. */
 export function* ancestors(records: Records, topic: TopicRecord): Generator<TopicRecord> {
   const seen = new Set<string>([topic.id])
-  for (let above = records.get('topic', topic.place.parent); above; above = records.get('topic', above.place.parent)) {
+  for (let above = records.get('topic', parentOf(topic)); above; above = records.get('topic', parentOf(above))) {
     if (seen.has(above.id)) return
     seen.add(above.id)
     yield above

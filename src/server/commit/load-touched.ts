@@ -1,46 +1,32 @@
 import type { Edit } from '../../core/changes/edit'
-import type { RecordKind } from '../../core/records/kinds'
+import { kinds, type RecordKind, referencesTo } from '../../core/records/kinds'
+import { hangs } from '../../core/records/place'
 import { Records } from '../../core/records/records'
+import { eachEnd } from '../../core/records/reference-path'
+import { storable } from '../../core/records/text'
 import type { Client } from '../database'
-import { loadInto } from '../records/tables'
+import { isTable, leadsTo, loadInto } from '../records/tables'
 
 type Wanted = Map<RecordKind, Set<string>>
 
 /** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */
-const isId = <Id extends string>(id: Id | unknown): id is Id =>
-  typeof id === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(id)
+const isId = (id: unknown): id is string =>
+  typeof id === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id)
 
 const want = (wanted: Wanted, kind: RecordKind, id: unknown) => {
-  if (!isId<string>(id)) return
+  if (!isId(id)) return
   const ids = wanted.get(kind)
   if (ids) ids.add(id)
   else wanted.set(kind, new Set([id]))
 }
 
-/** What an edit touches and what its new values refer to. */
+/** What an edit touches, and what its new values refer to as the references of its kind tell. */
 function wantReferences(wanted: Wanted, { kind, id, after }: Edit): void {
   want(wanted, kind, id)
-  const fields = after as Record<string, unknown>
-  const place = (fields.place ?? {}) as Record<string, unknown>
-  want(wanted, 'map', place.map)
-  want(wanted, 'topic', place.parent)
-  want(wanted, 'note', fields.note)
-  want(wanted, 'map', fields.opensMap)
-  want(wanted, 'map', fields.homeMap)
-  want(wanted, 'topic', fields.homeDoorway)
-  want(wanted, 'topic', fields.from)
-  want(wanted, 'topic', fields.toTopic)
-  want(wanted, 'map', fields.toMap)
-  want(wanted, 'enclosure', fields.toEnclosure)
-  want(wanted, 'topic', fields.topic)
-  want(wanted, 'file', fields.file)
-  const picture = (fields.picture ?? {}) as Record<string, unknown>
-  want(wanted, 'file', picture.file)
-  const look = (fields.look ?? {}) as Record<string, unknown>
-  const background = (look.background ?? {}) as Record<string, unknown>
-  want(wanted, 'file', background.picture)
-  if (Array.isArray(fields.tags)) for (const tag of fields.tags) want(wanted, 'tag', tag)
-  if (Array.isArray(fields.topics)) for (const topic of fields.topics) want(wanted, 'topic', topic)
+  for (const reference of kinds[kind].references)
+    eachEnd(after, reference, (end) => {
+      if (isTable(end.kind)) want(wanted, end.kind, end.id)
+    })
 }
 
 /** Whether an edit can move known topics, or open and close doorways: then more of the surroundings is needed. */
@@ -66,10 +52,16 @@ const TOPICS_AROUND = `AND id = ANY(ARRAY(
 const MAPS_AROUND =
   'SELECT unnest($2::uuid[]) UNION SELECT t.map FROM topic t WHERE t.collection = $1 AND t.id = ANY($3)'
 
+/** Notes by their ids, those that took them over, and those that topics carry. */
+const NOTES_AROUND = `AND id = ANY(ARRAY(
+  SELECT unnest($2::uuid[])
+  UNION SELECT n.joined_into FROM note n WHERE n.collection = $1 AND n.id = ANY($2)
+  UNION SELECT t.note FROM topic t WHERE t.collection = $1 AND t.id = ANY($3)))`
+
 /**
  * Loads the records that preparing these edits will look at: those they touch and name, parents above them,
- * neighbours in rank, heads of the maps, what moves along with a branch, and the home doorways on the way up.
- * What does not move or open anything takes one round trip.
+ * neighbours in rank, heads of the maps, what moves along with a branch, the home doorways on the way up, and what cannot
+ * be without a record that is about to go. What does not move or open anything takes one round trip.
  */
 export async function loadTouched(client: Client, collection: string, edits: readonly Edit[]): Promise<Records> {
   const records = new Records()
@@ -84,10 +76,17 @@ export async function loadTouched(client: Client, collection: string, edits: rea
     ]),
   ]
   const { parents, ranks } = wishes(edits)
+  const noted = edits.flatMap((edit) => (edit.kind === 'topic' && 'note' in edit.after && isId(edit.id) ? edit.id : []))
+  if (noted.length > 0 && !wanted.has('note')) wanted.set('note', new Set())
   await Promise.all([
     ...[...wanted]
       .filter(([kind]) => kind !== 'topic' && kind !== 'map')
-      .map(([kind, ids]) => loadInto(records, client, kind, collection, 'AND id = ANY($2)', [[...ids]])),
+      .map(([kind, ids]) =>
+        kind === 'note'
+          ? loadInto(records, client, kind, collection, NOTES_AROUND, [[...ids], noted])
+          : loadInto(records, client, kind, collection, 'AND id = ANY($2)', [[...ids]]),
+      ),
+    ...loadDependants(client, collection, records, edits),
     loadInto(records, client, 'topic', collection, TOPICS_AROUND, [topics, parents, ranks]),
     ...loadMaps([...(wanted.get('map') ?? [])]),
   ])
@@ -100,22 +99,42 @@ export async function loadTouched(client: Client, collection: string, edits: rea
   return records
 }
 
+/** What cannot be without records that are about to go into the trash. */
+function loadDependants(
+  client: Client,
+  collection: string,
+  records: Records,
+  edits: readonly Edit[],
+): Promise<unknown>[] {
+  const going: Wanted = new Map()
+  for (const { kind, id, after } of edits) if (after.trashed === true) want(going, kind, id)
+  return [...going].flatMap(([kind, ids]) =>
+    referencesTo(kind)
+      .filter(({ reference }) => reference.whenGone === 'refused')
+      .map(({ from, reference }) =>
+        loadInto(records, client, from, collection, `AND ${leadsTo(from, reference, kind, '$2')}`, [[...ids]]),
+      ),
+  )
+}
+
 /** The ranks that edits want, each below its parent. */
 function wishes(edits: readonly Edit[]): { parents: string[]; ranks: string[] } {
   const parents: string[] = []
   const ranks: string[] = []
   for (const edit of edits) {
     const place = edit.kind === 'topic' ? edit.after.place : undefined
-    if (!isId(place?.parent) || typeof place?.rank !== 'string') continue
+    if (!place || !hangs(place) || !isId(place.parent) || typeof place.rank !== 'string') continue
     parents.push(place.parent)
-    ranks.push(place.rank)
+    ranks.push(storable(place.rank))
   }
   return { parents, ranks }
 }
 
 /** Everything below topics that are about to move or to go, trashed topics included. */
 async function loadBelow(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
-  const heads = edits.flatMap((edit) => (edit.kind === 'topic' && 'place' in edit.after ? edit.id : []))
+  const heads = edits.flatMap((edit) =>
+    edit.kind === 'topic' && 'place' in edit.after && isId(edit.id) ? edit.id : [],
+  )
   if (heads.length === 0) return
   const below = `AND id = ANY(ARRAY(
     WITH RECURSIVE below(id, map) AS (

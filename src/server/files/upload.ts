@@ -7,6 +7,7 @@ import { setBackground } from '../../core/commands/looks'
 import { putPicture } from '../../core/commands/pictures'
 import { backdropOf } from '../../core/look/styles'
 import type { FileRecord } from '../../core/records/file'
+import { fileNameFrom } from '../../core/records/file-name'
 import { FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
 import type { Author } from '../commit/commit-changes'
@@ -17,24 +18,12 @@ import { loadInto } from '../records/tables'
 import { storeContent } from './contents'
 import { pictureSize } from './pictures'
 
-/** A name without path, control characters and surrounding space; never empty. */
-export function plainName(name: string): string {
-  const plain = name
-    .split(/[\\/]/)
-    .at(-1)!
-    .replace(/[\p{Cc}\u202a-\u202e\u2066-\u2069]/gu, '')
-    .trim()
-    .slice(0, 200)
-    .toWellFormed()
-  return plain === '' || plain === '.' || plain === '..' ? 'file' : plain
-}
-
 /** Types that content alone does not tell apart from plain text, by the ending of the name. Nothing here can run. */
 const TEXT_TYPES: Record<string, string> = { csv: 'text/csv', ics: 'text/calendar', md: 'text/markdown' }
 
 export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>): Promise<FileRecord> {
   const content = await storeContent(stream)
-  const plain = plainName(name)
+  const plain = fileNameFrom(name)
   const ending = plain.split('.').at(-1)!.toLowerCase()
   const type = content.type === 'text/plain' ? (TEXT_TYPES[ending] ?? content.type) : content.type
   const { sha256, size } = content
@@ -47,15 +36,15 @@ export const Use = z.enum(['file', 'picture', 'background'])
 type Use = z.infer<typeof Use>
 
 function putToUse(records: Records, topic: TopicId, file: FileRecord, use: Use): Outcome {
-  const making = { newId: uuid }
-  if (use === 'file') return attachFiles(records, { topic, files: [file.id] }, making)
+  const newIds = { newId: uuid }
+  if (use === 'file') return attachFiles(records, { topic, files: [file.id] }, newIds)
   const natural = file.picture
   if (!natural) throw new Failure(415, `${file.name} is not a picture that can be shown. Nothing was changed.`)
-  if (use === 'picture') return putPicture(records, { topic, file: file.id, natural }, making)
+  if (use === 'picture') return putPicture(records, { topic, file: file.id, natural }, newIds)
   const { map } = records.need('topic', topic).place
   const before = backdropOf(records, map)
   const background = { pattern: before.pattern, tone: before.tone, picture: file.id }
-  return setBackground(records, { at: { map }, background }, making)
+  return setBackground(records, { at: { map }, background }, newIds)
 }
 
 /** Stores an upload and puts it to its use at a topic, as one change. */

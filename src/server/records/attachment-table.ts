@@ -9,4 +9,5 @@ export const attachmentTable: Table<'attachment'> = {
     FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, topic uuid, file uuid, rank text, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET
       topic = excluded.topic, file = excluded.file, rank = excluded.rank, trashed = excluded.trashed`,
+  columns: { topic: 'topic', file: 'file' },
 }

@@ -1,4 +1,4 @@
-import type { Table } from './table'
+import { BACKGROUND_PICTURE, type Table } from './table'
 
 /** Collections are made by `createCollection`; a change only alters the one that it belongs to. */
 export const collectionTable: Table<'collection'> = {
@@ -8,4 +8,5 @@ export const collectionTable: Table<'collection'> = {
     UPDATE collection SET title = r.title, home_map = r."homeMap", look = r.look, trashed = r.trashed
     FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, title text, "homeMap" uuid, look jsonb, trashed boolean)
     WHERE collection.id = $1 AND r.id = $1`,
+  columns: { homeMap: 'home_map', 'look.background.picture': BACKGROUND_PICTURE },
 }

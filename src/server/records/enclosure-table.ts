@@ -11,4 +11,5 @@ export const enclosureTable: Table<'enclosure'> = {
     ON CONFLICT (collection, id) DO UPDATE SET
       topics = excluded.topics, title = excluded.title, note = excluded.note, tone = excluded.tone,
       look = excluded.look, trashed = excluded.trashed`,
+  columns: { 'topics.*': { each: 'topics' } },
 }

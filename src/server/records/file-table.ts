@@ -9,4 +9,5 @@ export const fileTable: Table<'file'> = {
     FROM jsonb_to_recordset($2::jsonb) 
       AS r(id uuid, sha256 text, name text, type text, size bigint, picture jsonb, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET name = excluded.name, trashed = excluded.trashed`,
+  columns: {},
 }

@@ -8,4 +8,5 @@ export const lookTable: Table<'look'> = {
     SELECT $1, r.id, r.name, r.look, r.trashed
     FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, name text, look jsonb, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET name = excluded.name, look = excluded.look, trashed = excluded.trashed`,
+  columns: {},
 }

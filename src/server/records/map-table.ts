@@ -1,4 +1,4 @@
-import type { Table } from './table'
+import { BACKGROUND_PICTURE, type Table } from './table'
 
 export const mapTable: Table<'map'> = {
   kind: 'map',
@@ -13,4 +13,5 @@ export const mapTable: Table<'map'> = {
     ON CONFLICT (collection, id) DO UPDATE SET
       title = excluded.title, home_doorway = excluded.home_doorway, layout = excluded.layout,
       spacing = excluded.spacing, numbering = excluded.numbering, look = excluded.look, trashed = excluded.trashed`,
+  columns: { homeDoorway: 'home_doorway', 'look.background.picture': BACKGROUND_PICTURE },
 }

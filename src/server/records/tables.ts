@@ -1,3 +1,4 @@
+import type { Reference } from '../../core/records/kind'
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
 import { type Client, prepared } from '../database'
@@ -28,6 +29,18 @@ const tables: { [K in RecordKind]: Table<K> } = {
   tag: tagTable,
   look: lookTable,
   template: templateTable,
+}
+
+/** Whether a word, as it came from outside, names a kind of record. */
+export const isTable = (kind: string): kind is RecordKind => Object.hasOwn(tables, kind)
+
+/** A condition for those records whose reference leads to a far end of `far` among the ids in a parameter such as `$2`. */
+export function leadsTo(kind: RecordKind, { path }: Reference, far: RecordKind, parameter: string): string {
+  const column = tables[kind].columns[path]
+  if (column === undefined) throw new Error(`The table of ${kind} has no column for ${path}.`)
+  if (typeof column === 'string') return `${column} = ANY(${parameter}::uuid[])`
+  if ('each' in column) return `${column.each} && ${parameter}::uuid[]`
+  return column[far] ? `${column[far]} = ANY(${parameter}::uuid[])` : 'false'
 }
 
 /** Records of one kind. `condition` narrows by further parameters from `$2` on, e.g. `AND id = ANY($2)`. */

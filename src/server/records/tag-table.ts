@@ -8,4 +8,5 @@ export const tagTable: Table<'tag'> = {
     SELECT $1, r.id, r.name, r.tone, r.trashed
     FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, name text, tone integer, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET name = excluded.name, tone = excluded.tone, trashed = excluded.trashed`,
+  columns: {},
 }

@@ -11,4 +11,5 @@ export const templateTable: Table<'template'> = {
     ON CONFLICT (collection, id) DO UPDATE SET
       name = excluded.name, layout = excluded.layout, numbering = excluded.numbering, lines = excluded.lines,
       trashed = excluded.trashed`,
+  columns: {},
 }

@@ -3,15 +3,22 @@ import type { Table } from './table'
 export const topicTable: Table<'topic'> = {
   kind: 'topic',
   select: `
-    SELECT id, json_build_object('map', map, 'parent', parent, 'rank', rank, 'side', side, 'x', x, 'y', y) AS place,
+    SELECT id,
+           CASE place
+             WHEN 'root' THEN json_build_object('kind', place, 'map', map)
+             WHEN 'arranged' THEN
+               json_build_object('kind', place, 'map', map, 'parent', parent, 'rank', rank, 'side', side)
+             WHEN 'by hand' THEN
+               json_build_object('kind', place, 'map', map, 'parent', parent, 'rank', rank, 'side', side, 'x', x, 'y', y)
+             ELSE json_build_object('kind', place, 'map', map, 'x', x, 'y', y) END AS place,
            text, note, opens_map AS "opensMap", folded, layout, width, numbering, number, dates,
            look, branch_look AS "branchLook", picture, badges, tags, held, task, trashed
     FROM topic WHERE collection = $1`,
   upsert: `
-    INSERT INTO topic (collection, id, map, parent, rank, side, x, y, text, note, opens_map, folded,
+    INSERT INTO topic (collection, id, place, map, parent, rank, side, x, y, text, note, opens_map, folded,
                        layout, width, numbering, number, dates,
                        look, branch_look, picture, badges, tags, held, task, trashed)
-    SELECT $1, r.id, (r.place->>'map')::uuid, (r.place->>'parent')::uuid, r.place->>'rank', r.place->>'side',
+    SELECT $1, r.id, r.place->>'kind', (r.place->>'map')::uuid, (r.place->>'parent')::uuid, r.place->>'rank', r.place->>'side',
            (r.place->>'x')::float8, (r.place->>'y')::float8, r.text, r.note, r."opensMap", r.folded,
            r.layout, r.width, r.numbering, r.number, r.dates,
            r.look, r."branchLook", r.picture, r.badges, r.tags, r.held, r.task, r.trashed
@@ -20,10 +27,18 @@ export const topicTable: Table<'topic'> = {
            numbering text, number text, dates jsonb, look jsonb, "branchLook" jsonb, picture jsonb, badges text[], tags uuid[],
            held boolean, task text, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET
-      map = excluded.map, parent = excluded.parent, rank = excluded.rank, side = excluded.side,
+      place = excluded.place, map = excluded.map, parent = excluded.parent, rank = excluded.rank, side = excluded.side,
       x = excluded.x, y = excluded.y, text = excluded.text, note = excluded.note,
       opens_map = excluded.opens_map, folded = excluded.folded, layout = excluded.layout, width = excluded.width,
       numbering = excluded.numbering, number = excluded.number, dates = excluded.dates,
       look = excluded.look, branch_look = excluded.branch_look, picture = excluded.picture, badges = excluded.badges,
       tags = excluded.tags, held = excluded.held, task = excluded.task, trashed = excluded.trashed`,
+  columns: {
+    'place.map': 'map',
+    'place.parent': 'parent',
+    note: 'note',
+    opensMap: 'opens_map',
+    'picture.file': "(picture->>'file')::uuid",
+    'tags.*': { each: 'tags' },
+  },
 }

@@ -9,4 +9,5 @@ export const weblinkTable: Table<'weblink'> = {
     FROM jsonb_to_recordset($2::jsonb) AS r(id uuid, topic uuid, url text, title text, rank text, trashed boolean)
     ON CONFLICT (collection, id) DO UPDATE SET
       topic = excluded.topic, url = excluded.url, title = excluded.title, rank = excluded.rank, trashed = excluded.trashed`,
+  columns: { topic: 'topic' },
 }

@@ -57,10 +57,10 @@ export default function BadgePicker({
   const now = index === null ? undefined : first?.badges[index]
   const take = (picked: string) => {
     const badge = Badge.parse(picked)
-    session.run((records, making) =>
+    session.run((records, newIds) =>
       index === null || !first
-        ? addBadge(records, { topics, badge }, making)
-        : changeBadge(records, { topic: first.id, index, badge }, making),
+        ? addBadge(records, { topics, badge }, newIds)
+        : changeBadge(records, { topic: first.id, index, badge }, newIds),
     )
     onClose()
   }
@@ -112,7 +112,7 @@ export default function BadgePicker({
             variant="default"
             disabled={index === 0}
             onClick={() => {
-              session.run((records, making) => moveBadge(records, { topic: first.id, from: index, to: 0 }, making))
+              session.run((records, newIds) => moveBadge(records, { topic: first.id, from: index, to: 0 }, newIds))
               onClose()
             }}
           >
@@ -124,7 +124,7 @@ export default function BadgePicker({
             disabled={index === first.badges.length - 1}
             onClick={() => {
               const to = first.badges.length - 1
-              session.run((records, making) => moveBadge(records, { topic: first.id, from: index, to }, making))
+              session.run((records, newIds) => moveBadge(records, { topic: first.id, from: index, to }, newIds))
               onClose()
             }}
           >
@@ -134,7 +134,7 @@ export default function BadgePicker({
             size="xs"
             variant="default"
             onClick={() => {
-              session.run((records, making) => changeBadge(records, { topic: first.id, index, badge: null }, making))
+              session.run((records, newIds) => changeBadge(records, { topic: first.id, index, badge: null }, newIds))
               onClose()
             }}
           >

@@ -189,8 +189,8 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
         {!isHome && (
           <Menu.Item
             onClick={() =>
-              session.run((records, making) =>
-                chooseHomeMap(records, { collection: session.collection.id, map: map.id }, making),
+              session.run((records, newIds) =>
+                chooseHomeMap(records, { collection: session.collection.id, map: map.id }, newIds),
               )
             }
           >
@@ -221,10 +221,10 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
     if (name === '') return
     if (asked.kind === 'new') {
       const begin = { collection: session.collection.id, title: name }
-      const made = session.run((records, making) =>
+      const made = session.run((records, newIds) =>
         template === ''
-          ? makeMap(records, begin, making)
-          : makeMapFrom(records, { ...begin, template, today: new Date().toISOString().slice(0, 10) }, making),
+          ? makeMap(records, begin, newIds)
+          : makeMapFrom(records, { ...begin, template, today: new Date().toISOString().slice(0, 10) }, newIds),
       )
       const root = session.records.get('topic', made?.[0] ?? null)
       onClose()
@@ -236,10 +236,10 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
     }
     if (asked.kind === 'rename') {
       if (!session.isOpen(asked.map.id)) await session.openMap(asked.map.id)
-      session.run((records, making) => renameMap(records, { map: asked.map.id, title: name }, making))
+      session.run((records, newIds) => renameMap(records, { map: asked.map.id, title: name }, newIds))
     } else
-      session.run((records, making) =>
-        renameCollection(records, { collection: session.collection.id, title: name }, making),
+      session.run((records, newIds) =>
+        renameCollection(records, { collection: session.collection.id, title: name }, newIds),
       )
     onClose()
   }

@@ -14,6 +14,7 @@ const Item: z.ZodType<OutlineItem> = z.object({
   text: z.string(),
   note: z.string(),
   links: z.array(z.object({ address: z.string(), title: z.string() })),
+  noteLinks: z.array(z.string()),
   get children() {
     return z.array(Item)
   },
@@ -74,7 +75,7 @@ export default function DraftPanel({
   const items = useMemo(() => (lines ? chosen(lines) : []), [lines])
   useEffect(() => {
     session.preview(
-      items.length > 0 ? (records, making) => hangItems(records, { topic, items, act: 'Insert' }, making) : null,
+      items.length > 0 ? (records, newIds) => hangItems(records, { topic, items, act: 'Insert' }, newIds) : null,
     )
     return () => session.preview(null)
   }, [session, topic, items])
@@ -95,7 +96,7 @@ export default function DraftPanel({
   const change = (at: number, line: Partial<Line>) =>
     setLines((now) => now?.map((one, i) => (i === at ? { ...one, ...line } : one)) ?? null)
   const take = () => {
-    const select = session.run((records, making) => hangItems(records, { topic, items, act: 'Insert' }, making))
+    const select = session.run((records, newIds) => hangItems(records, { topic, items, act: 'Insert' }, newIds))
     if (!select) return
     workspace.select(index, select)
     end()

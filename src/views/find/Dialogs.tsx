@@ -13,10 +13,10 @@ import {
 } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
-import { addCrosslink, type LinkTarget } from '../../core/commands/crosslinks'
+import { addCrosslink } from '../../core/commands/crosslinks'
 import { removeTemplate } from '../../core/commands/save-template'
 import { insertTemplate } from '../../core/commands/use-template'
-import type { Drawn } from '../../core/records/crosslink'
+import type { Drawn, LinkEnd } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
@@ -110,9 +110,10 @@ export function Dialogs() {
   }
 }
 
-function targetOf(found: Found): LinkTarget {
-  if (found.kind === 'topic') return { topic: found.id }
-  return found.kind === 'map' ? { map: found.id } : { enclosure: found.id }
+/** What was found, as the end of a link. */
+function endOf({ kind, id }: Found): LinkEnd {
+  if (kind === 'topic') return { kind, id }
+  return kind === 'map' ? { kind, id } : { kind, id }
 }
 
 function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
@@ -127,8 +128,7 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
       onClose={onClose}
       onTake={(found) => {
         onClose()
-        const to = targetOf(found)
-        session.run((records, making) => addCrosslink(records, { from, to, drawn }, making))
+        session.run((records, newIds) => addCrosslink(records, { from, to: endOf(found), drawn }, newIds))
       }}
       footer={
         <Stack gap={4} mt="md">
@@ -171,8 +171,8 @@ function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void })
               onClick={() => {
                 onClose()
                 const today = new Date().toISOString().slice(0, 10)
-                const select = session.run((records, making) =>
-                  insertTemplate(records, { topic, template: id, today }, making),
+                const select = session.run((records, newIds) =>
+                  insertTemplate(records, { topic, template: id, today }, newIds),
                 )
                 if (select) workspace.select(active, select)
               }}
@@ -190,7 +190,7 @@ function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void })
                 variant="subtle"
                 color="gray"
                 aria-label={`Remove the template ${name}`}
-                onClick={() => session.run((records, making) => removeTemplate(records, { template: kept }, making))}
+                onClick={() => session.run((records, newIds) => removeTemplate(records, { template: kept }, newIds))}
               >
                 <IconX size={16} />
               </ActionIcon>

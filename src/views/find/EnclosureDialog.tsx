@@ -36,8 +36,8 @@ export function EnclosureDialog({ enclosure: id, onClose }: { enclosure: Enclosu
         onTake={(found) => {
           onClose()
           if (found.kind !== 'topic') return
-          session.run((records, making) =>
-            addCrosslink(records, { from: found.id, to: { enclosure: id }, drawn: 'line' }, making),
+          session.run((records, newIds) =>
+            addCrosslink(records, { from: found.id, to: { kind: 'enclosure', id }, drawn: 'line' }, newIds),
           )
         }}
       />
@@ -52,7 +52,7 @@ export function EnclosureDialog({ enclosure: id, onClose }: { enclosure: Enclosu
       ...(written('line') === 'thin' ? {} : { line: written('line') }),
       ...(written('corners') === 'round' ? {} : { corners: written('corners') }),
     }).data
-    session.run((records, making) =>
+    session.run((records, newIds) =>
       changeEnclosure(
         records,
         {
@@ -63,11 +63,11 @@ export function EnclosureDialog({ enclosure: id, onClose }: { enclosure: Enclosu
           tone: written('tone') === '' ? null : Number(written('tone')),
           look: look && Object.keys(look).length > 0 ? look : null,
         },
-        making,
+        newIds,
       ),
     )
   }
-  const incoming = session.records.crosslinksToEnclosure(id)
+  const incoming = session.records.crosslinksTo('enclosure', id)
   return (
     <Modal opened onClose={onClose} title="Enclosure" transitionProps={{ duration: 0 }}>
       <form onSubmit={keep}>
@@ -166,7 +166,7 @@ export function EnclosureDialog({ enclosure: id, onClose }: { enclosure: Enclosu
                 color="ember"
                 onClick={() => {
                   onClose()
-                  session.run((records, making) => removeEnclosure(records, { enclosure: id }, making))
+                  session.run((records, newIds) => removeEnclosure(records, { enclosure: id }, newIds))
                 }}
               >
                 Remove

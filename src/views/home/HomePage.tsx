@@ -51,7 +51,7 @@ function Home({ demo }: { demo: boolean }) {
 function CollectionList() {
   const queries = useQueryClient()
   const { data, error } = useQuery({ queryKey: ['collections'], queryFn: () => ask(Collections, '/api/collections') })
-  const [making, setMaking] = useState(false)
+  const [newIds, setMaking] = useState(false)
   const setTrashed = async (row: CollectionRow, trashed: boolean) => {
     const edit = { kind: 'collection', id: row.id, before: { trashed: !trashed }, after: { trashed } }
     const label = trashed ? 'Put the collection into the trash' : 'Take the collection out of the trash'
@@ -124,7 +124,7 @@ function CollectionList() {
           ))}
         </section>
       )}
-      <NewCollection opened={making} onClose={() => setMaking(false)} />
+      <NewCollection opened={newIds} onClose={() => setMaking(false)} />
     </Stack>
   )
 }

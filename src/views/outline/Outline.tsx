@@ -5,6 +5,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } fro
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { OutlineForm } from '../../core/formats/outline-text'
 import type { TopicId } from '../../core/records/ids'
+import { parentOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
 import { isEmpty, matches } from '../../core/tree/filter'
@@ -137,10 +138,10 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
     if (key === 'ArrowUp') return rows[at - 1]?.topic.id ?? null
     if (key === 'ArrowDown') return rows[at + 1]?.topic.id ?? null
     const fold = (folded: boolean) =>
-      session.run((records, making) => foldTopics(records, { topics: [from], folded }, making))
+      session.run((records, newIds) => foldTopics(records, { topics: [from], folded }, newIds))
     if (key === 'ArrowLeft') {
       if (row.children > 0 && !row.topic.folded && row.level > 0) fold(true)
-      else return row.topic.place.parent
+      else return parentOf(row.topic)
     } else if (row.topic.folded && row.children > 0 && row.level > 0) fold(false)
     else if (row.children > 0) return rows[at + 1]?.topic.id ?? null
     return from
@@ -215,8 +216,8 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
                   className={styles.fold}
                   aria-label={topic.folded ? `Unfold ${topic.text}` : `Fold ${topic.text}`}
                   onClick={() =>
-                    session.run((records, making) =>
-                      foldTopics(records, { topics: [topic.id], folded: !topic.folded }, making),
+                    session.run((records, newIds) =>
+                      foldTopics(records, { topics: [topic.id], folded: !topic.folded }, newIds),
                     )
                   }
                 >

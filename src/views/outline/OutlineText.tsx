@@ -4,7 +4,13 @@ import { Annotation, EditorState } from '@codemirror/state'
 import { Decoration, EditorView, highlightActiveLine, keymap, MatchDecorator, ViewPlugin } from '@codemirror/view'
 import { useEffect, useRef } from 'react'
 import { rewriteOutline } from '../../core/commands/rewrite-outline'
-import { linesBelow, type OutlineForm, readOutlineText, writeOutlineText } from '../../core/formats/outline-text'
+import {
+  linesBelow,
+  type OutlineForm,
+  readOutlineText,
+  type TopicLine,
+  writeOutlineText,
+} from '../../core/formats/outline-text'
 import type { TopicId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import styles from './outline.module.css'
@@ -65,15 +71,24 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
   const host = useRef<HTMLDivElement>(null)
   const editor = useRef<EditorView | null>(null)
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
-  const written = writeOutlineText(linesBelow(session.records, head), form)
+  const lines = linesBelow(session.records, head)
+  const written = writeOutlineText(lines, form)
+  /** What the text in the editor said when it last agreed with the records: what was written since is the person's. */
+  const base = useRef<readonly TopicLine[]>(lines)
 
   const write = useRef(() => {})
   write.current = () => {
     clearTimeout(timer.current)
     timer.current = undefined
     const text = editor.current?.state.doc.toString()
-    if (text === undefined || sameLines(text, writeOutlineText(linesBelow(session.records, head)))) return
-    session.run((records, making) => rewriteOutline(records, { head, text }, making))
+    if (text === undefined || sameLines(text, writeOutlineText(base.current))) return
+    let lines: readonly TopicLine[] = []
+    const written = session.run((records, newIds) => {
+      const outcome = rewriteOutline(records, { head, base: base.current, text }, newIds)
+      lines = outcome.lines
+      return outcome
+    })
+    if (written) base.current = lines
   }
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the text at the beginning; later ones come as changes.
@@ -121,10 +136,12 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
   }, [session, head, form, title])
 
   // What others do, an undo, or the map beside it: only the part that differs is replaced, so that the cursor stays.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the lines are those of the text.
   useEffect(() => {
     const view = editor.current
     if (!view || timer.current !== undefined) return
     const shown = view.state.doc.toString()
+    base.current = lines
     if (sameLines(shown, written)) return
     let from = 0
     while (from < shown.length && from < written.length && shown[from] === written[from]) from++

@@ -45,7 +45,7 @@ export async function takeFiles(
   for (const file of files) {
     const text = file.name.replace(/\.[^.]+$/, '').replaceAll('-', ' ')
     const [topic] =
-      session.run((records, making) => addLooseTopic(records, { map: at.map, x: at.x, y, text }, making)) ?? []
+      session.run((records, newIds) => addLooseTopic(records, { map: at.map, x: at.x, y, text }, newIds)) ?? []
     if (!topic) break
     made.push(topic)
     y += 120

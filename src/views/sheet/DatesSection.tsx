@@ -29,7 +29,7 @@ export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: re
           ]}
           onChange={(value) => {
             const task = TaskState.safeParse(value).data ?? null
-            session.run((records, making) => setTask(records, { topics: topics.map(({ id }) => id), task }, making))
+            session.run((records, newIds) => setTask(records, { topics: topics.map(({ id }) => id), task }, newIds))
           }}
         />
       </div>
@@ -43,11 +43,11 @@ function Days({ topic }: { topic: TopicRecord }) {
   const { dates } = topic
   if (!session.mayEdit && !dates) return <Text c="dimmed">No date.</Text>
   const set = (start: string, end: string | null) =>
-    session.run((records, making) =>
+    session.run((records, newIds) =>
       setDates(
         records,
         { topic: topic.id, dates: start === '' ? null : { start, end: end === '' ? null : end } },
-        making,
+        newIds,
       ),
     )
   return (

@@ -62,7 +62,7 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
                   size="sm"
                   aria-label={`Remove ${file.name}`}
                   onClick={() =>
-                    session.run((records, making) => removeAttachment(records, { attachment: attachment.id }, making))
+                    session.run((records, newIds) => removeAttachment(records, { attachment: attachment.id }, newIds))
                   }
                 >
                   <IconX size={14} />

@@ -3,7 +3,8 @@ import { LAYOUT_NAMES, setBranchLayout, setMapLayout, setSpacing } from '../../c
 import { numberBranch, SCHEME_NAMES } from '../../core/commands/numbering'
 import { arrangeAgain } from '../../core/commands/places'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
-import { isPlacedByHand, isRoot, type TopicRecord } from '../../core/records/topic'
+import { isPlacedByHand, isRoot } from '../../core/records/place'
+import type { TopicRecord } from '../../core/records/topic'
 import { useCalmSession } from '../sync/use-session'
 import { Choice } from './look/Choice'
 
@@ -28,16 +29,16 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
         source={!atRoot && topic.layout === null ? 'as the branch around it' : undefined}
         back={
           !atRoot && topic.layout !== null
-            ? (records, making) => setBranchLayout(records, { topics: [topic.id], layout: null }, making)
+            ? (records, newIds) => setBranchLayout(records, { topics: [topic.id], layout: null }, newIds)
             : undefined
         }
         options={LayoutKind.options.map((layout) => ({
           id: layout,
           name: LAYOUT_NAMES[layout],
-          command: (records, making) =>
+          command: (records, newIds) =>
             atRoot
-              ? setMapLayout(records, { map: map.id, layout }, making)
-              : setBranchLayout(records, { topics: [topic.id], layout }, making),
+              ? setMapLayout(records, { map: map.id, layout }, newIds)
+              : setBranchLayout(records, { topics: [topic.id], layout }, newIds),
         }))}
       />
       <NativeSelect
@@ -48,7 +49,7 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
         data={[noNumbers, ...NumberingScheme.options.map((value) => ({ value, label: SCHEME_NAMES[value] }))]}
         onChange={(event) => {
           const scheme = NumberingScheme.safeParse(event.currentTarget.value).data ?? null
-          session.run((records, making) => numberBranch(records, { topics: [topic.id], scheme }, making))
+          session.run((records, newIds) => numberBranch(records, { topics: [topic.id], scheme }, newIds))
         }}
       />
       {atRoot && (
@@ -67,7 +68,7 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
             defaultValue={map.spacing}
             key={map.spacing}
             onChangeEnd={(spacing) =>
-              session.run((records, making) => setSpacing(records, { map: map.id, spacing }, making))
+              session.run((records, newIds) => setSpacing(records, { map: map.id, spacing }, newIds))
             }
           />
         </div>
@@ -77,7 +78,7 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
           size="xs"
           variant="default"
           disabled={!session.mayEdit}
-          onClick={() => session.run((records, making) => arrangeAgain(records, { topics: [topic.id] }, making))}
+          onClick={() => session.run((records, newIds) => arrangeAgain(records, { topics: [topic.id] }, newIds))}
         >
           Placed by hand. Arrange it again
         </Button>

@@ -1,10 +1,11 @@
 import { ActionIcon, Button, Menu, Stack, Text } from '@mantine/core'
 import { IconArrowLeft, IconArrowRight, IconDots, IconFrame, IconLink, IconMap2 } from '@tabler/icons-react'
 import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
-import { enclosureAtEnd, enclosureName } from '../../core/network/crosslinks'
-import type { CrosslinkRecord } from '../../core/records/crosslink'
+import { enclosureAtEnd, enclosureName, incomingAt } from '../../core/network/crosslinks'
+import type { CrosslinkRecord, LinkEnd } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
-import { isRoot, type TopicRecord } from '../../core/records/topic'
+import type { TopicRecord } from '../../core/records/topic'
+import type { CollectionSession } from '../sync/collection-session'
 import { useCalmSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
@@ -16,10 +17,7 @@ const DRAWN = { line: 'Draw as a line', quiet: 'Make it quiet', selected: 'Draw 
 export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
   const session = useCalmSession()
   const out = session.records.crosslinksFrom(topic.id)
-  const incoming = [
-    ...session.records.crosslinksTo(topic.id),
-    ...(isRoot(topic) ? session.records.crosslinksToMap(topic.place.map) : []),
-  ]
+  const incoming = incomingAt(session.records, topic)
   const weblinks = session.records.weblinks(topic.id)
   return (
     <Stack gap="xs">
@@ -56,6 +54,22 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
   )
 }
 
+/** The topic to which one comes by a link: null for a map, and where nothing there is known. */
+function farTopic(session: CollectionSession, end: LinkEnd): TopicId | null {
+  switch (end.kind) {
+    case 'topic':
+      return end.id
+    case 'enclosure':
+      return session.records.get('enclosure', end.id)?.topics.find((topic) => session.nameOf(topic)) ?? null
+    case 'note':
+      return session.records.carriersOf(end.id)[0]?.id ?? null
+    case 'map':
+      return null
+    default:
+      return end satisfies never
+  }
+}
+
 function CrosslinkEntry({
   link,
   pane,
@@ -68,12 +82,12 @@ function CrosslinkEntry({
   from: TopicRecord
 }) {
   const session = useCalmSession()
-  const far = direction === 'out' ? link.toTopic : link.from
+  const far = direction === 'out' ? farTopic(session, link.to) : link.from
   const name = far ? session.nameOf(far) : null
-  const map = (name?.map ?? link.toMap) as MapId
+  const map = (name?.map ?? (link.to.kind === 'map' ? link.to.id : from.place.map)) as MapId
   const enclosure = enclosureAtEnd(session.records, link)
   const led = direction === 'out' && enclosure ? enclosureName(session.records, enclosure) : name?.text
-  const text = far ? (led ?? 'a topic') : session.titleOf(map)
+  const text = far ? (led ?? 'a topic') : link.to.kind === 'map' ? session.titleOf(map) : 'something that is gone'
   const elsewhere = map !== from.place.map
   return (
     <li>
@@ -114,7 +128,7 @@ function CrosslinkEntry({
                   <Menu.Item
                     key={drawn}
                     onClick={() =>
-                      session.run((records, making) => drawCrosslink(records, { crosslink: link.id, drawn }, making))
+                      session.run((records, newIds) => drawCrosslink(records, { crosslink: link.id, drawn }, newIds))
                     }
                   >
                     {DRAWN[drawn]}
@@ -122,7 +136,7 @@ function CrosslinkEntry({
                 ))}
             <Menu.Item
               color="ember"
-              onClick={() => session.run((records, making) => removeCrosslink(records, { crosslink: link.id }, making))}
+              onClick={() => session.run((records, newIds) => removeCrosslink(records, { crosslink: link.id }, newIds))}
             >
               Remove the cross-link
             </Menu.Item>

@@ -60,7 +60,7 @@ function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRec
   const all = [...session.records.all('tag')].filter((tag) => !tag.trashed)
   const take = (text: string) => {
     if (text.trim() === '') return
-    session.run((records, making) => tagTopics(records, { topics: ids, name: text }, making))
+    session.run((records, newIds) => tagTopics(records, { topics: ids, name: text }, newIds))
     setName('')
   }
   return (
@@ -77,7 +77,7 @@ function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRec
               size="md"
               withRemoveButton={session.mayEdit}
               removeButtonProps={{ 'aria-label': `Take the tag ${tag.name} off`, 'aria-hidden': false, tabIndex: 0 }}
-              onRemove={() => session.run((records, making) => untagTopics(records, { topics: ids, tag: id }, making))}
+              onRemove={() => session.run((records, newIds) => untagTopics(records, { topics: ids, tag: id }, newIds))}
             >
               {tag.name}
             </Pill>
@@ -140,7 +140,7 @@ function Picture({ topic }: { topic: TopicRecord }) {
               variant="subtle"
               color="gray"
               aria-label="Take the picture off"
-              onClick={() => session.run((records, making) => removePicture(records, { topic: topic.id }, making))}
+              onClick={() => session.run((records, newIds) => removePicture(records, { topic: topic.id }, newIds))}
             >
               <IconX size={16} />
             </ActionIcon>

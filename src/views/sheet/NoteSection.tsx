@@ -56,7 +56,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
     if (focusRequest > 0) field.current?.focus()
   }, [focusRequest])
   const save = (base: string, text: string) =>
-    session.run((records, making) => writeNote(records, { topic: topic.id, base, text }, making))
+    session.run((records, newIds) => writeNote(records, { topic: topic.id, base, text }, newIds))
   const waiting = () => {
     if (text.trim() !== '' && !begun && !missing) return <Skeleton height={140} />
     if (!session.mayEdit)

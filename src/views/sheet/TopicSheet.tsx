@@ -1,5 +1,6 @@
 import { Accordion, Skeleton, Text } from '@mantine/core'
 import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react'
+import { incomingAt } from '../../core/network/crosslinks'
 import { levelOf } from '../../core/tree/walk'
 import { useCalmSession } from '../sync/use-session'
 import workspaceStyles from '../workspace/workspace.module.css'
@@ -41,7 +42,7 @@ export const TopicSheet = memo(() => {
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
   const links =
     session.records.crosslinksFrom(topic.id).length +
-    session.records.crosslinksTo(topic.id).length +
+    incomingAt(session.records, topic).length +
     session.records.weblinks(topic.id).length
   const marks = topic.badges.length + topic.tags.length + (topic.picture ? 1 : 0)
   const files = session.records.attachments(topic.id).length

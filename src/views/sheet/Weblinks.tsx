@@ -19,7 +19,7 @@ export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
           before={link}
           act="Keep"
           take={(url, title) => {
-            if (session.run((records, making) => changeWeblink(records, { weblink: link.id, url, title }, making)))
+            if (session.run((records, newIds) => changeWeblink(records, { weblink: link.id, url, title }, newIds)))
               setChanging(false)
             return false
           }}
@@ -49,7 +49,7 @@ export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
             color="gray"
             size="sm"
             aria-label={`Remove the web link ${name}`}
-            onClick={() => session.run((records, making) => removeWeblink(records, { weblink: link.id }, making))}
+            onClick={() => session.run((records, newIds) => removeWeblink(records, { weblink: link.id }, newIds))}
           >
             <IconX size={14} />
           </ActionIcon>
@@ -70,7 +70,7 @@ export function AddWeblink({ topic }: { topic: TopicId }) {
       </Button>
     )
   const take = (url: string, title: string) =>
-    session.run((records, making) => addWeblink(records, { topic, url, title }, making)) !== null
+    session.run((records, newIds) => addWeblink(records, { topic, url, title }, newIds)) !== null
   return <WeblinkForm act="Add" take={take} leave={() => setOpen(false)} />
 }
 

@@ -1,7 +1,7 @@
 import { IconChevronRight } from '@tabler/icons-react'
 import { Fragment } from 'react'
 import type { TopicId } from '../../core/records/ids'
-import { isRoot } from '../../core/records/topic'
+import { isRoot } from '../../core/records/place'
 import { ancestors } from '../../core/tree/walk'
 import type { CollectionSession } from '../sync/collection-session'
 import { workspace } from '../workspace/workspace-store'

@@ -25,7 +25,7 @@ export function ConnectorMenu({
   const name = child.topic.text.slice(0, 40) || 'Untitled'
   const take = () => {
     const place = { topic: child.topic.id, at: { x: Math.round(child.x + 24), y: Math.round(child.y + 24) } }
-    const select = session.run((records, making) => detachTopics(records, { topics: [place] }, making))
+    const select = session.run((records, newIds) => detachTopics(records, { topics: [place] }, newIds))
     if (select) workspace.select(index, select)
   }
   return (
@@ -49,11 +49,11 @@ export function ConnectorMenu({
             key={form}
             disabled={parent.style.connector === form}
             onClick={() =>
-              session.run((records, making) =>
+              session.run((records, newIds) =>
                 changeLook(
                   records,
                   { target: { kind: 'topics', topics: [parent.topic.id] }, set: { connector: form }, clear: [] },
-                  making,
+                  newIds,
                 ),
               )
             }

@@ -24,7 +24,7 @@ export function CrosslinkLayer({
   const [asked, setAsked] = useState<{ line: CrosslinkLine; x: number; y: number } | null>(null)
   const passing: CrosslinkLine[] = []
   for (const id of selected) {
-    for (const link of [...session.records.crosslinksFrom(id), ...session.records.crosslinksTo(id)]) {
+    for (const link of [...session.records.crosslinksFrom(id), ...session.records.crosslinksTo('topic', id)]) {
       const line = link.drawn === 'line' ? null : crosslinkLine(link, layout)
       if (line) passing.push(line)
     }
@@ -36,7 +36,7 @@ export function CrosslinkLayer({
           <g
             key={line.link.id}
             data-crosslink={line.link.id}
-            data-lit={selected.has(line.link.from) || selected.has(line.link.toTopic ?? '') || undefined}
+            data-lit={selected.has(line.link.from) || selected.has(line.link.to.id) || undefined}
             onClick={(event) => setAsked({ line, x: event.clientX, y: event.clientY })}
           >
             <Drawn drawing={line.drawing} />
@@ -59,8 +59,8 @@ export function CrosslinkLayer({
                   key={drawn}
                   disabled={!session.mayEdit || asked.line.link.drawn === drawn}
                   onClick={() =>
-                    session.run((records, making) =>
-                      drawCrosslink(records, { crosslink: asked.line.link.id, drawn }, making),
+                    session.run((records, newIds) =>
+                      drawCrosslink(records, { crosslink: asked.line.link.id, drawn }, newIds),
                     )
                   }
                 >
@@ -78,7 +78,7 @@ export function CrosslinkLayer({
                 color="ember"
                 disabled={!session.mayEdit}
                 onClick={() =>
-                  session.run((records, making) => removeCrosslink(records, { crosslink: asked.line.link.id }, making))
+                  session.run((records, newIds) => removeCrosslink(records, { crosslink: asked.line.link.id }, newIds))
                 }
               >
                 Remove the cross-link

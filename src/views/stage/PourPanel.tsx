@@ -27,7 +27,7 @@ export function PourPanel({
   const end = () => {
     const text = field.current?.value ?? ''
     if (text.trim() !== '') {
-      const select = session.run((records, making) => pourTopics(records, { topic, text }, making))
+      const select = session.run((records, newIds) => pourTopics(records, { topic, text }, newIds))
       if (!select) return
       workspace.select(index, select)
     }

@@ -2,7 +2,7 @@ import type { PointerEvent as ReactPointerEvent } from 'react'
 import { setWidth } from '../../core/commands/layouts'
 import { resizePicture } from '../../core/commands/pictures'
 import type { TopicBox } from '../../core/layout/boxes'
-import { LEAST_WIDTH, MOST_WIDTH } from '../../core/records/topic'
+import { TOPIC_WIDTH } from '../../core/records/topic'
 import type { Command } from '../sheet/look/Choice'
 import type { CollectionSession } from '../sync/collection-session'
 import styles from './stage.module.css'
@@ -47,7 +47,7 @@ function drag(session: CollectionSession, event: ReactPointerEvent, commandAt: (
 export function TopicHandles({ session, box, transform }: Props) {
   const { topic, style, growsLeft, face } = box
   const outward = growsLeft ? -1 : 1
-  const clamp = (width: number) => Math.round(Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, width)))
+  const clamp = (width: number) => Math.round(Math.min(TOPIC_WIDTH.most, Math.max(TOPIC_WIDTH.least, width)))
   const edge = transform.applyX(growsLeft ? box.x : box.x + box.width)
   const top = transform.applyY(box.y)
   const height = box.height * transform.k
@@ -68,18 +68,18 @@ export function TopicHandles({ session, box, transform }: Props) {
           drag(
             session,
             event,
-            (dx) => (records, making) =>
+            (dx) => (records, newIds) =>
               setWidth(
                 records,
                 { topics: [topic.id], width: clamp(box.text.width + (outward * dx) / transform.k) },
-                making,
+                newIds,
               ),
           )
         }
         onDoubleClick={(event) => {
           event.stopPropagation()
           if (topic.width !== null)
-            session.run((records, making) => setWidth(records, { topics: [topic.id], width: null }, making))
+            session.run((records, newIds) => setWidth(records, { topics: [topic.id], width: null }, newIds))
         }}
       />
       {picture && (
@@ -98,11 +98,11 @@ export function TopicHandles({ session, box, transform }: Props) {
             drag(
               session,
               event,
-              (dx) => (records, making) =>
+              (dx) => (records, newIds) =>
                 resizePicture(
                   records,
                   { topic: topic.id, width: Math.max(16, picture.width + (outward * dx) / transform.k) },
-                  making,
+                  newIds,
                 ),
             )
           }

@@ -76,7 +76,7 @@ export const TopicNode = memo(
           if (badge && session.mayEdit) workspace.dialog({ kind: 'badge', topics: [topic.id], index: Number(badge) })
           else if (sign) workspace.openSection(SECTION_OF[sign as Sign] ?? 'links')
           else if (target.closest('[data-fold]'))
-            session.run((records, making) => foldTopics(records, { topics: [topic.id], folded: false }, making))
+            session.run((records, newIds) => foldTopics(records, { topics: [topic.id], folded: false }, newIds))
           else if (topic.opensMap && target.closest('.fold, .behind')) workspace.go(pane, topic.opensMap, null)
         }}
       >

@@ -2,8 +2,8 @@ import { named } from '../../core/commands/command'
 import type { MapLayout, TopicBox } from '../../core/layout/boxes'
 import { SIGN_SIZE } from '../../core/layout/map-layout'
 import type { TopicId } from '../../core/records/ids'
+import { isRoot, parentOf, type Side, sideOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
-import { isRoot, type Side } from '../../core/records/topic'
 import { ancestors } from '../../core/tree/walk'
 
 /** Where dragged branches would hang, with the words that say so. */
@@ -53,7 +53,7 @@ export function dropTargetAt(
   if (carried.has(topic.id)) return null
   for (const above of ancestors(records, topic)) if (carried.has(above.id)) return null
   const part = (y - box.y) / box.height
-  const { parent } = topic.place
+  const parent = parentOf(topic)
   if (parent !== null && (part < 0.25 || part > 0.75)) {
     const zone = part < 0.25 ? 'before' : 'after'
     const siblings = records.children(parent).filter((sibling) => !carried.has(sibling.id))
@@ -67,7 +67,7 @@ export function dropTargetAt(
       zone,
       parent,
       after,
-      side: topic.place.side,
+      side: sideOf(topic),
       words: `becomes a child of ${named(records.need('topic', parent).text)}, ${place}`,
     }
   }

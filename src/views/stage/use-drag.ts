@@ -3,7 +3,7 @@ import { moveTopics } from '../../core/commands/move-topics'
 import { detachTopics, placeByHand } from '../../core/commands/places'
 import type { TopicBox } from '../../core/layout/boxes'
 import type { TopicId } from '../../core/records/ids'
-import { isRoot } from '../../core/records/topic'
+import { isRoot, parentOf } from '../../core/records/place'
 import type { CollectionSession } from '../sync/collection-session'
 import { type ShownStage, stageAt } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
@@ -131,8 +131,8 @@ class Drag {
     const { session, moving: topics, target, over, last } = this
     if (!topics || !over || !last) return
     if (target) {
-      const select = session.run((records, making) =>
-        moveTopics(records, { topics, parent: target.parent, after: target.after, side: target.side }, making),
+      const select = session.run((records, newIds) =>
+        moveTopics(records, { topics, parent: target.parent, after: target.after, side: target.side }, newIds),
       )
       if (select && over.index !== this.index) workspace.select(over.index, select)
       return
@@ -142,11 +142,11 @@ class Drag {
     const at = { x: Math.round(point.x - this.grip.x), y: Math.round(point.y - this.grip.y) }
     if (!last.altKey) {
       const all = topics.map((topic, i) => ({ topic, at: { x: at.x, y: at.y + i * 40 } }))
-      session.run((records, making) => detachTopics(records, { topics: all }, making))
+      session.run((records, newIds) => detachTopics(records, { topics: all }, newIds))
     } else if (this.keepsPlace()) {
-      const parent = over.stage.layout.byTopic.get(this.pressed.topic.place.parent ?? '')
+      const parent = over.stage.layout.byTopic.get(parentOf(this.pressed.topic) ?? '')
       const side = parent && at.x + this.pressed.width / 2 < parent.x + parent.width / 2 ? 'left' : 'right'
-      session.run((records, making) => placeByHand(records, { topic: topics[0]!, at, side }, making))
+      session.run((records, newIds) => placeByHand(records, { topic: topics[0]!, at, side }, newIds))
     }
   }
 }

@@ -43,7 +43,7 @@ export function dropHandlers(
       const items = await itemsOf(contents)
       const made =
         items.length > 0 &&
-        session.run((records, making) => scatterItems(records, { map: pane.map, x, y, items }, making))
+        session.run((records, newIds) => scatterItems(records, { map: pane.map, x, y, items }, newIds))
       if (made) workspace.select(index, made)
     }
   }

@@ -19,7 +19,11 @@ export const CommitAnswer = z.object({
 
 /** A map as our own server sends it. Checking each of thousands of topics again would only make opening slow. */
 const isSnapshot = (value: unknown): value is MapSnapshot =>
-  typeof value === 'object' && value !== null && 'map' in value && 'topics' in value && Array.isArray(value.topics)
+  typeof value === 'object' &&
+  value !== null &&
+  'map' in value &&
+  'records' in value &&
+  typeof value.records === 'object'
 export const HeldSnapshot = z.custom<MapSnapshot>(isSnapshot)
 
 export const CommandAnswer = z.object({ change: Committed, select: z.array(TopicId), report: z.unknown() })

@@ -4,7 +4,7 @@ import { z } from 'zod'
 import type { Change, CommittedChange } from '../../core/changes/edit'
 import { Refusal } from '../../core/changes/problem'
 import { undoChange, undoLists } from '../../core/changes/undo'
-import { type Making, named, type Outcome } from '../../core/commands/command'
+import { type IdSource, named, type Outcome } from '../../core/commands/command'
 import { withEvenSides } from '../../core/commands/even-out-sides'
 import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
@@ -20,7 +20,7 @@ import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
 
 export type Saved = { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; changes: number }
 
-const making: Making = { newId: uuid }
+const newIds: IdSource = { newId: uuid }
 
 const RETRY_MS = 1_500
 const BATCH = 50
@@ -158,10 +158,10 @@ export class CollectionSession {
   }
 
   /** Lets a command make a change and carries it out at once; tells the person where it is refused. */
-  run(command: (records: Records, making: Making) => Outcome): TopicId[] | null {
+  run(command: (records: Records, newIds: IdSource) => Outcome): TopicId[] | null {
     this.endPreview()
     try {
-      const { change, select } = command(this.records, making)
+      const { change, select } = command(this.records, newIds)
       return this.perform(withEvenSides(this.records, change)) ? select : null
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
@@ -171,10 +171,10 @@ export class CollectionSession {
   }
 
   /** Shows what a command would do, here alone and until something else happens; null shows things as they are. */
-  preview(command: ((records: Records, making: Making) => Outcome) | null): void {
+  preview(command: ((records: Records, newIds: IdSource) => Outcome) | null): void {
     const ended = this.endPreview()
     try {
-      const { change } = command?.(this.records, making) ?? { change: null }
+      const { change } = command?.(this.records, newIds) ?? { change: null }
       if (change && this.held.perform(change).ok) {
         this.previewed = change
         for (const edit of change.edits) if (edit.kind === 'topic' && edit.before === null) this.proposed.add(edit.id)
@@ -200,11 +200,11 @@ export class CollectionSession {
   }
 
   /** Adds a topic that is still being written: it is seen here at once and sent when `finishComposing` names it. */
-  compose(command: (records: Records, making: Making) => Outcome): TopicId | null {
+  compose(command: (records: Records, newIds: IdSource) => Outcome): TopicId | null {
     this.endPreview()
     this.finishComposing(null)
     try {
-      const { change, select } = command(this.records, making)
+      const { change, select } = command(this.records, newIds)
       const performed = this.held.perform(change)
       if (!performed.ok) {
         tell(performed.problem.message)

@@ -2,6 +2,7 @@ import { dequal } from 'dequal/lite'
 import { applyEdit, type Change, type CommittedChange, type Edit, revertEdits } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
+import { topicsAtEnd } from '../../core/network/crosslinks'
 import { Records } from '../../core/records/records'
 import { type FarTopic, type MapSnapshot, putSnapshot } from '../../core/records/snapshot'
 
@@ -11,8 +12,8 @@ interface Pending {
   applied: Edit[]
 }
 
-/** Committed changes that are kept for replaying onto a snapshot that is older than what is held. */
-const KEPT = 1_000
+/** How many committed changes are kept for replaying onto a snapshot that is older than what is held. */
+const CHANGES_KEPT = 1_000
 
 /**
  * What a browser holds of a collection: committed records of the open maps, with the person's own pending changes
@@ -76,16 +77,16 @@ export class HeldState {
 
   private remember(change: CommittedChange): void {
     this.recent.push(change)
-    this.recent.splice(0, Math.max(0, this.recent.length - KEPT))
+    this.recent.splice(0, Math.max(0, this.recent.length - CHANGES_KEPT))
   }
 
   /** Takes over a map as the server knows it. Changes after the snapshot that are here already are replayed on it. */
   open(snapshot: MapSnapshot): void {
     this.beneathPending(() => {
-      for (const topic of [...this.records.topicsOf(snapshot.map.id)]) this.records.remove('topic', topic.id)
+      for (const topic of [...this.records.topicsOf(snapshot.map)]) this.records.remove('topic', topic.id)
       putSnapshot(this.records, snapshot)
       for (const far of snapshot.farTopics) this.farTopics.set(far.id, far)
-      this.openMaps.add(snapshot.map.id)
+      this.openMaps.add(snapshot.map)
       for (const change of this.recent)
         if (change.number > snapshot.number) for (const edit of change.edits) this.applyCommitted(edit, new Set())
     })
@@ -119,16 +120,16 @@ export class HeldState {
     if (edit.kind === 'crosslink') this.noteFarEnds(edit.id, incomplete)
   }
 
-  /** A link to a topic that is not known here: the map at its near end must be asked for again. */
+  /** A link to something that is not known here: the map at its near end must be asked for again. */
   private noteFarEnds(id: string, incomplete: Set<string>): void {
     const link = this.records.get('crosslink', id)
     if (!link) return
-    const ends = [link.from, link.toTopic].filter((end) => end !== null)
-    const near = ends
-      .map((end) => this.records.get('topic', end)?.place.map)
-      .filter((map) => map !== undefined && this.openMaps.has(map))
-    const unknown = ends.some((end) => !this.records.get('topic', end) && !this.farTopics.has(end))
-    const unheard = link.toEnclosure !== null && !this.records.get('enclosure', link.toEnclosure)
-    if (unknown || unheard) for (const map of near) incomplete.add(map!)
+    const isKnown = (topic: string) => this.records.get('topic', topic) !== undefined || this.farTopics.has(topic)
+    const { to } = link
+    const isEndKnown = to.kind === 'map' || (to.kind === 'topic' ? isKnown(to.id) : this.records.get(to.kind, to.id))
+    if (isKnown(link.from) && isEndKnown) return
+    const near = [this.records.get('topic', link.from), ...topicsAtEnd(this.records, link)]
+    const maps = [...near.map((topic) => topic?.place.map), to.kind === 'map' ? to.id : undefined]
+    for (const map of maps) if (map && this.openMaps.has(map)) incomplete.add(map)
   }
 }

@@ -1,5 +1,6 @@
 import { type CSSProperties, useEffect, useRef, useState } from 'react'
 import { setText } from '../../core/commands/set-text'
+import { parentOf } from '../../core/records/place'
 import { isFollowable } from '../../core/records/weblink'
 import type { CollectionSession } from '../sync/collection-session'
 import { composeChild, composeSibling } from './acts'
@@ -44,12 +45,13 @@ export function TextField({
     if (composed) {
       session.finishComposing(kept)
       if (kept !== null && isFollowable(kept.trim()))
-        session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
+        session.run((records, newIds) => setText(records, { topic: editing.topic, text: kept }, newIds))
     } else if (kept !== null && before && kept !== before.text)
-      session.run((records, making) => setText(records, { topic: editing.topic, text: kept }, making))
+      session.run((records, newIds) => setText(records, { topic: editing.topic, text: kept }, newIds))
     workspace.edit(index, null)
     const still = session.records.get('topic', editing.topic)
-    if (!still) workspace.select(index, before?.place.parent ? [before.place.parent] : [])
+    const parentBefore = before ? parentOf(before) : null
+    if (!still) workspace.select(index, parentBefore ? [parentBefore] : [])
     onEnd()
     return Boolean(still)
   }

@@ -1,5 +1,5 @@
+import { isRoot } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
-import { isRoot } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from './workspace-store'
 

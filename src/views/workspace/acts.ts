@@ -8,8 +8,8 @@ import { saveTemplate } from '../../core/commands/save-template'
 import { splitOff } from '../../core/commands/split-off'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
 import type { TopicId } from '../../core/records/ids'
+import { isRoot, parentOf, sideOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
-import { isRoot } from '../../core/records/topic'
 import { tell } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
 import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
@@ -24,30 +24,30 @@ function compose({ session, index }: Situation, command: Parameters<CollectionSe
 }
 
 export function composeChild(situation: Situation, parent: TopicRecord): void {
-  compose(situation, (records, making) => addTopic(records, { parent: parent.id, after: 'last', text: '' }, making))
+  compose(situation, (records, newIds) => addTopic(records, { parent: parent.id, after: 'last', text: '' }, newIds))
 }
 
 /** After a topic; on a root a new first-level topic, on a loose head another one below it. */
 export function composeSibling(situation: Situation, topic: TopicRecord): void {
-  const { parent } = topic.place
+  const parent = parentOf(topic)
   if (parent === null) composeChild(situation, topic)
-  else compose(situation, (records, making) => addTopic(records, { parent, after: topic.id, text: '' }, making))
+  else compose(situation, (records, newIds) => addTopic(records, { parent, after: topic.id, text: '' }, newIds))
 }
 
 /** A topic between branches and the one on which they hang. */
 export function composeAbove(situation: Situation, topics: readonly TopicId[]): void {
-  compose(situation, (records, making) => insertBetween(records, { topics, text: '' }, making))
+  compose(situation, (records, newIds) => insertBetween(records, { topics, text: '' }, newIds))
 }
 
 export function composeLoose(situation: Situation, x: number, y: number): void {
-  compose(situation, (records, making) => addLooseTopic(records, { map: situation.pane.map, x, y, text: '' }, making))
+  compose(situation, (records, newIds) => addLooseTopic(records, { map: situation.pane.map, x, y, text: '' }, newIds))
 }
 
 function step(situation: Situation, direction: Step): void {
   const { session, index } = situation
   const topic = one(situation)
   if (!topic) return
-  const select = session.run((records, making) => stepTopic(records, { topic: topic.id, step: direction }, making))
+  const select = session.run((records, newIds) => stepTopic(records, { topic: topic.id, step: direction }, newIds))
   if (select) workspace.show(index, topic.id)
 }
 
@@ -79,7 +79,8 @@ export const ACTS: readonly Act[] = [
   },
   {
     id: 'add-sibling',
-    name: (situation) => (situation.topics[0]?.place.parent === null ? 'Add a first-level topic' : 'Add a sibling'),
+    name: (situation) =>
+      situation.topics[0] && !parentOf(situation.topics[0]) ? 'Add a first-level topic' : 'Add a sibling',
     keys: ['Enter'],
     group: 'topic',
     when: (situation) => editable(situation) && one(situation) !== null,
@@ -90,7 +91,7 @@ export const ACTS: readonly Act[] = [
     name: ({ topics }) => (topics.length > 1 ? 'Add a topic above them' : 'Add a topic above it'),
     keys: ['Shift+Enter'],
     group: 'topic',
-    when: (situation) => notRoot(situation) && situation.topics.every((topic) => topic.place.parent !== null),
+    when: (situation) => notRoot(situation) && situation.topics.every((topic) => parentOf(topic) !== null),
     act: (situation) =>
       composeAbove(
         situation,
@@ -137,8 +138,8 @@ export const ACTS: readonly Act[] = [
     when: (situation) =>
       notRoot(situation) && situation.topics.some((topic) => situation.session.records.children(topic.id).length > 0),
     act: ({ session, topics }) => {
-      session.run((records, making) =>
-        foldTopics(records, { topics: topics.map(({ id }) => id), folded: !topics[0]!.folded }, making),
+      session.run((records, newIds) =>
+        foldTopics(records, { topics: topics.map(({ id }) => id), folded: !topics[0]!.folded }, newIds),
       )
     },
   },
@@ -151,8 +152,8 @@ export const ACTS: readonly Act[] = [
     otherwise: (situation) =>
       editable(situation) ? 'A map keeps its root topic. To remove it, put the whole map into the trash.' : null,
     act: ({ session, topics, index }) => {
-      const select = session.run((records, making) =>
-        deleteTopics(records, { topics: topics.map(({ id }) => id) }, making),
+      const select = session.run((records, newIds) =>
+        deleteTopics(records, { topics: topics.map(({ id }) => id) }, newIds),
       )
       if (select) workspace.select(index, select)
     },
@@ -203,7 +204,7 @@ export const ACTS: readonly Act[] = [
         label: 'Name of the template',
         value: text.slice(0, 80),
         act: 'Keep it',
-        take: (name) => situation.session.run((records, making) => saveTemplate(records, { topic: id, name }, making)),
+        take: (name) => situation.session.run((records, newIds) => saveTemplate(records, { topic: id, name }, newIds)),
       })
     },
   },
@@ -224,7 +225,7 @@ export const ACTS: readonly Act[] = [
       )
     },
     act: (situation) => {
-      situation.session.run((records, making) => splitOff(records, { topic: one(situation)!.id }, making))
+      situation.session.run((records, newIds) => splitOff(records, { topic: one(situation)!.id }, newIds))
     },
   },
   {
@@ -242,13 +243,13 @@ export const ACTS: readonly Act[] = [
     group: 'move',
     when: (situation) =>
       notRoot(situation) &&
-      situation.topics.every(({ place }) => {
-        const parent = situation.session.records.get('topic', place.parent)
-        return parent !== undefined && isRoot(parent) && place.side !== null
+      situation.topics.every((topic) => {
+        const parent = situation.session.records.get('topic', parentOf(topic))
+        return parent !== undefined && isRoot(parent) && sideOf(topic) !== null
       }),
     act: ({ session, topics }) => {
       const held = !topics[0]!.held
-      session.run((records, making) => holdSides(records, { topics: topics.map(({ id }) => id), held }, making))
+      session.run((records, newIds) => holdSides(records, { topics: topics.map(({ id }) => id), held }, newIds))
     },
   },
   {
@@ -258,7 +259,7 @@ export const ACTS: readonly Act[] = [
     group: 'map',
     when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
     act: ({ session, pane }) => {
-      session.run((records, making) => evenOutSides(records, { map: pane.map }, making))
+      session.run((records, newIds) => evenOutSides(records, { map: pane.map }, newIds))
     },
   },
   {

@@ -7,7 +7,7 @@ import { hangItems, pasteOutline } from '../../core/commands/paste-outline'
 import { writeIndentedText } from '../../core/formats/indented-text'
 import { outlineOf } from '../../core/formats/outline-of'
 import { TopicId } from '../../core/records/ids'
-import { isRoot } from '../../core/records/topic'
+import { isRoot } from '../../core/records/place'
 import { tell } from '../app/api'
 import type { Situation } from './act'
 import { type Pane, useWorkspace, workspace } from './workspace-store'
@@ -50,10 +50,10 @@ export function pasteBranches({ session, index }: Situation, topics: readonly To
   if (topics.some((id) => session.records.get('topic', id) === undefined)) return false
   const { carried } = useWorkspace.getState()
   const cut = carried?.cut === true && topics.every((id) => carried.topics.includes(id))
-  const select = session.run((records, making) =>
+  const select = session.run((records, newIds) =>
     cut
-      ? moveTopics(records, { topics: [...topics], parent: onto, after: 'last', side: null }, making)
-      : duplicateBranches(records, { topics: [...topics], onto }, making),
+      ? moveTopics(records, { topics: [...topics], parent: onto, after: 'last', side: null }, newIds)
+      : duplicateBranches(records, { topics: [...topics], onto }, newIds),
   )
   if (select && cut) workspace.carry({ topics: [...topics], cut: false })
   if (select) workspace.select(index, select)
@@ -69,10 +69,10 @@ export async function takeOver(
   // Our own lists come as plain text; HTML is read only where it keeps more than the plain text does.
   const items = html === '' ? null : (await import('../../core/formats/html-outline')).readHtml(html)
   if (!items && text.trim() === '') return
-  const select = session.run((records, making) =>
+  const select = session.run((records, newIds) =>
     items
-      ? hangItems(records, { topic: onto, items, act: 'Paste' }, making)
-      : pasteOutline(records, { topic: onto, text }, making),
+      ? hangItems(records, { topic: onto, items, act: 'Paste' }, newIds)
+      : pasteOutline(records, { topic: onto, text }, newIds),
   )
   if (select) workspace.select(index, select)
 }

@@ -17,7 +17,7 @@ const taskActs = [...TaskState.options, null].map(
     submenu: 'Task',
     when: (situation) => editable(situation) && situation.topics.some((topic) => topic.task !== task),
     act: (situation) => {
-      situation.session.run((records, making) => setTask(records, { topics: ids(situation), task }, making))
+      situation.session.run((records, newIds) => setTask(records, { topics: ids(situation), task }, newIds))
     },
   }),
 )
@@ -47,7 +47,7 @@ export const MARK_ACTS: readonly Act[] = [
         act: 'Tag',
         choices: [...situation.session.records.all('tag')].filter((tag) => !tag.trashed).map((tag) => tag.name),
         take: (name) =>
-          situation.session.run((records, making) => tagTopics(records, { topics: ids(situation), name }, making)),
+          situation.session.run((records, newIds) => tagTopics(records, { topics: ids(situation), name }, newIds)),
       }),
   },
   ...taskActs,
@@ -94,7 +94,7 @@ export const MARK_ACTS: readonly Act[] = [
     when: (situation) => editable(situation) && carriedName(situation) !== null,
     act: (situation) => {
       const from = useWorkspace.getState().carriedLook!
-      situation.session.run((records, making) => copyLook(records, { from, to: ids(situation) }, making))
+      situation.session.run((records, newIds) => copyLook(records, { from, to: ids(situation) }, newIds))
     },
   },
 ]

@@ -14,7 +14,7 @@ import { demoteHeading, joinTopics, promoteToHeading, splitLines } from '../../c
 import { sortChildren } from '../../core/commands/sort-children'
 import type { TopicBox } from '../../core/layout/boxes'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
-import { isPlacedByHand, isRoot } from '../../core/records/topic'
+import { isPlacedByHand, isRoot, parentOf, sideOf } from '../../core/records/place'
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { tell } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
@@ -26,6 +26,7 @@ import { useWorkspace, workspace } from './workspace-store'
 const ids = ({ topics }: Situation) => topics.map(({ id }) => id)
 const hasChildren = ({ session, topics }: Situation) =>
   topics.some((topic) => session.records.children(topic.id).length > 0)
+const hasParent = (situation: Situation) => one(situation) !== null && parentOf(one(situation)!) !== null
 const onRoot = (situation: Situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!)
 
 /** Runs a command and selects what it made. */
@@ -42,7 +43,7 @@ function space(situation: Situation, factor: number): void {
   const { session, pane } = situation
   const now = session.records.need('map', pane.map).spacing
   const spacing = Math.min(MOST_SPACING, Math.max(LEAST_SPACING, Math.round(now * factor * 100) / 100))
-  run(situation, (records, making) => setSpacing(records, { map: pane.map, spacing }, making))
+  run(situation, (records, newIds) => setSpacing(records, { map: pane.map, spacing }, newIds))
 }
 
 const layoutActs = LayoutKind.options.map(
@@ -55,10 +56,10 @@ const layoutActs = LayoutKind.options.map(
     submenu: 'Layout',
     when: editable,
     act: (situation) =>
-      run(situation, (records, making) =>
+      run(situation, (records, newIds) =>
         onRoot(situation)
-          ? setMapLayout(records, { map: situation.pane.map, layout }, making)
-          : setBranchLayout(records, { topics: ids(situation), layout }, making),
+          ? setMapLayout(records, { map: situation.pane.map, layout }, newIds)
+          : setBranchLayout(records, { topics: ids(situation), layout }, newIds),
       ),
   }),
 )
@@ -72,7 +73,7 @@ const numberActs = NumberingScheme.options.map(
     submenu: 'Numbers',
     when: (situation) => editable(situation) && hasChildren(situation),
     act: (situation) =>
-      run(situation, (records, making) => numberBranch(records, { topics: ids(situation), scheme }, making)),
+      run(situation, (records, newIds) => numberBranch(records, { topics: ids(situation), scheme }, newIds)),
   }),
 )
 
@@ -88,7 +89,7 @@ const sortActs = (['text', 'date', 'number'] as const).map(
       one(situation) !== null &&
       situation.session.records.children(one(situation)!.id).length > 1,
     act: (situation) =>
-      run(situation, (records, making) => sortChildren(records, { topic: one(situation)!.id, by }, making)),
+      run(situation, (records, newIds) => sortChildren(records, { topic: one(situation)!.id, by }, newIds)),
   }),
 )
 
@@ -101,7 +102,7 @@ const levelActs = [1, 2, 3].map(
     submenu: 'Fold the map',
     when: editable,
     act: (situation) =>
-      run(situation, (records, making) => foldToLevel(records, { map: situation.pane.map, level }, making)),
+      run(situation, (records, newIds) => foldToLevel(records, { map: situation.pane.map, level }, newIds)),
   }),
 )
 
@@ -145,22 +146,22 @@ export const SHAPE_ACTS: readonly Act[] = [
     group: 'move',
     when: notRoot,
     act: (situation) =>
-      run(situation, (records, making) => duplicateBranches(records, { topics: ids(situation), onto: null }, making)),
+      run(situation, (records, newIds) => duplicateBranches(records, { topics: ids(situation), onto: null }, newIds)),
   },
   {
     id: 'detach',
     name: plainly('Detach, to stand alone'),
     keys: [],
     group: 'move',
-    when: (situation) => notRoot(situation) && situation.topics.some((topic) => topic.place.parent !== null),
+    when: (situation) => notRoot(situation) && situation.topics.some((topic) => parentOf(topic) !== null),
     act: (situation) =>
-      run(situation, (records, making) => {
+      run(situation, (records, newIds) => {
         const layout = stageOf(situation.index)?.layout
         const topics = ids(situation).map((topic, i) => {
           const box = layout?.byTopic.get(topic)
           return { topic, at: { x: Math.round((box?.x ?? 0) + 24), y: Math.round((box?.y ?? i * 40) + 24) } }
         })
-        return detachTopics(records, { topics }, making)
+        return detachTopics(records, { topics }, newIds)
       }),
   },
   {
@@ -171,15 +172,15 @@ export const SHAPE_ACTS: readonly Act[] = [
     when: (situation) =>
       notRoot(situation) &&
       one(situation) !== null &&
-      one(situation)!.place.parent !== null &&
+      parentOf(one(situation)!) !== null &&
       !isPlacedByHand(one(situation)!) &&
       stageOf(situation.index)?.layout.byTopic.has(one(situation)!.id) === true,
     act: (situation) =>
-      run(situation, (records, making) => {
+      run(situation, (records, newIds) => {
         const topic = one(situation)!
         const box = stageOf(situation.index)!.layout.byTopic.get(topic.id)!
         const at = { x: Math.round(box.x), y: Math.round(box.y) }
-        return placeByHand(records, { topic: topic.id, at, side: topic.place.side ?? 'right' }, making)
+        return placeByHand(records, { topic: topic.id, at, side: sideOf(topic) ?? 'right' }, newIds)
       }),
   },
   {
@@ -191,10 +192,10 @@ export const SHAPE_ACTS: readonly Act[] = [
       editable(situation) &&
       situation.topics.some((topic) => [...branch(situation.session.records, topic)].some(isPlacedByHand)),
     act: (situation) =>
-      run(situation, (records, making) =>
+      run(situation, (records, newIds) =>
         onRoot(situation)
-          ? arrangeMap(records, { map: situation.pane.map }, making)
-          : arrangeAgain(records, { topics: ids(situation) }, making),
+          ? arrangeMap(records, { map: situation.pane.map }, newIds)
+          : arrangeAgain(records, { topics: ids(situation) }, newIds),
       ),
   },
   {
@@ -203,9 +204,9 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Regroup',
-    when: (situation) => notRoot(situation) && one(situation)?.place.parent != null,
+    when: (situation) => notRoot(situation) && hasParent(situation),
     act: (situation) =>
-      run(situation, (records, making) => promoteToHeading(records, { topic: one(situation)!.id }, making)),
+      run(situation, (records, newIds) => promoteToHeading(records, { topic: one(situation)!.id }, newIds)),
   },
   {
     id: 'beside',
@@ -213,9 +214,9 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Regroup',
-    when: (situation) => notRoot(situation) && one(situation)?.place.parent != null && hasChildren(situation),
+    when: (situation) => notRoot(situation) && hasParent(situation) && hasChildren(situation),
     act: (situation) =>
-      run(situation, (records, making) => demoteHeading(records, { topic: one(situation)!.id }, making)),
+      run(situation, (records, newIds) => demoteHeading(records, { topic: one(situation)!.id }, newIds)),
   },
   {
     id: 'join',
@@ -224,7 +225,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     group: 'shape',
     submenu: 'Regroup',
     when: (situation) => editable(situation) && situation.topics.length > 1,
-    act: (situation) => run(situation, (records, making) => joinTopics(records, { topics: ids(situation) }, making)),
+    act: (situation) => run(situation, (records, newIds) => joinTopics(records, { topics: ids(situation) }, newIds)),
   },
   {
     id: 'split-lines',
@@ -233,7 +234,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     group: 'shape',
     submenu: 'Regroup',
     when: (situation) => editable(situation) && (one(situation)?.text.trim().includes('\n') ?? false),
-    act: (situation) => run(situation, (records, making) => splitLines(records, { topic: one(situation)!.id }, making)),
+    act: (situation) => run(situation, (records, newIds) => splitLines(records, { topic: one(situation)!.id }, newIds)),
   },
   ...sortActs,
   {
@@ -250,7 +251,7 @@ export const SHAPE_ACTS: readonly Act[] = [
         value: '',
         act: 'Enclose',
         take: (title) =>
-          run(situation, (records, making) => encloseTopics(records, { topics: ids(situation), title }, making)),
+          run(situation, (records, newIds) => encloseTopics(records, { topics: ids(situation), title }, newIds)),
       }),
   },
   ...layoutActs,
@@ -262,7 +263,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Layout',
     when: (situation) => notRoot(situation) && situation.topics.some((topic) => topic.layout !== null),
     act: (situation) =>
-      run(situation, (records, making) => setBranchLayout(records, { topics: ids(situation), layout: null }, making)),
+      run(situation, (records, newIds) => setBranchLayout(records, { topics: ids(situation), layout: null }, newIds)),
   },
   {
     id: 'spacing-tighter',
@@ -290,7 +291,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Layout',
     when: (situation) => editable(situation) && situation.topics.some((topic) => topic.width !== null),
     act: (situation) =>
-      run(situation, (records, making) => setWidth(records, { topics: ids(situation), width: null }, making)),
+      run(situation, (records, newIds) => setWidth(records, { topics: ids(situation), width: null }, newIds)),
   },
   ...numberActs,
   {
@@ -305,7 +306,7 @@ export const SHAPE_ACTS: readonly Act[] = [
         isRoot(topic) ? situation.session.records.get('map', topic.place.map)?.numbering : topic.numbering,
       ),
     act: (situation) =>
-      run(situation, (records, making) => numberBranch(records, { topics: ids(situation), scheme: null }, making)),
+      run(situation, (records, newIds) => numberBranch(records, { topics: ids(situation), scheme: null }, newIds)),
   },
   {
     id: 'number-fix',
@@ -324,8 +325,8 @@ export const SHAPE_ACTS: readonly Act[] = [
         value: number,
         act: 'Fix it',
         take: (text) =>
-          run(situation, (records, making) =>
-            fixNumber(records, { topic: topic.id, number: text.trim().slice(0, 40) || null }, making),
+          run(situation, (records, newIds) =>
+            fixNumber(records, { topic: topic.id, number: text.trim().slice(0, 40) || null }, newIds),
           ),
       })
     },
@@ -338,7 +339,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Numbers',
     when: (situation) => notRoot(situation) && one(situation)?.number != null,
     act: (situation) =>
-      run(situation, (records, making) => fixNumber(records, { topic: one(situation)!.id, number: null }, making)),
+      run(situation, (records, newIds) => fixNumber(records, { topic: one(situation)!.id, number: null }, newIds)),
   },
   ...([true, false] as const).map(
     (keep): Act => ({
@@ -352,7 +353,7 @@ export const SHAPE_ACTS: readonly Act[] = [
         one(situation) !== null &&
         countTypedNumbers(situation.session.records, one(situation)!.id) > 0,
       act: (situation) =>
-        run(situation, (records, making) => takeTypedNumbers(records, { topic: one(situation)!.id, keep }, making)),
+        run(situation, (records, newIds) => takeTypedNumbers(records, { topic: one(situation)!.id, keep }, newIds)),
     }),
   ),
   ...levelActs,
@@ -364,7 +365,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Fold the map',
     when: editable,
     act: (situation) =>
-      run(situation, (records, making) => foldToLevel(records, { map: situation.pane.map, level: null }, making)),
+      run(situation, (records, newIds) => foldToLevel(records, { map: situation.pane.map, level: null }, newIds)),
   },
   {
     id: 'fold-all-but',
@@ -373,7 +374,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     group: 'shape',
     submenu: 'Fold the map',
     when: (situation) => notRoot(situation) && one(situation) !== null,
-    act: (situation) => run(situation, (records, making) => foldAllBut(records, { topic: one(situation)!.id }, making)),
+    act: (situation) => run(situation, (records, newIds) => foldAllBut(records, { topic: one(situation)!.id }, newIds)),
   },
   {
     id: 'only-branch',
@@ -414,12 +415,12 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Select',
-    when: (situation) => one(situation)?.place.parent != null,
+    when: hasParent,
     act: (situation) => {
       const topic = one(situation)!
       workspace.select(
         situation.index,
-        situation.session.records.children(topic.place.parent!).map(({ id }) => id),
+        situation.session.records.children(parentOf(topic)!).map(({ id }) => id),
       )
     },
   },

@@ -7,6 +7,7 @@ import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { ChangeId, TopicId } from '../../../src/core/records/ids'
+import { parentOf } from '../../../src/core/records/place'
 import { mergeText } from '../../../src/core/text/merge-text'
 import { contents, Garden } from '../gardens'
 
@@ -24,7 +25,9 @@ describe('preparing a change', () => {
     const twin: Edit = { kind: 'topic', id: otherId(), before: null, after: { ...spring, text: 'Twin', note: null } }
     const prepared = prepareChange(garden.records, [{ ...twin, after: { ...twin.after, id: twin.id } } as Edit], true)
     expect(prepared.ok).toBe(true)
-    const ranks = garden.records.children(spring.place.parent!).map(({ place, text }) => [place.rank, text])
+    const ranks = garden.records
+      .children(parentOf(spring)!)
+      .map(({ place, text }) => ['rank' in place ? place.rank : '', text])
     expect(new Set(ranks.map(([rank]) => rank)).size).toBe(ranks.length)
     expect(ranks.map(([, text]) => text)).toEqual(['Spring', 'Twin', 'Summer'])
   })
@@ -79,9 +82,9 @@ describe('preparing a change', () => {
     const { garden } = grown()
     const spring = garden.topic('Spring')
     const base = 'One\nTwo\nThree\nFour'
-    garden.do((records, making) => writeNote(records, { topic: spring, base: '', text: base }, making))
-    garden.do((records, making) => writeNote(records, { topic: spring, base, text: 'One!\nTwo\nThree\nFour' }, making))
-    garden.do((records, making) => writeNote(records, { topic: spring, base, text: 'One\nTwo\nThree\nFour!' }, making))
+    garden.do((records, newIds) => writeNote(records, { topic: spring, base: '', text: base }, newIds))
+    garden.do((records, newIds) => writeNote(records, { topic: spring, base, text: 'One!\nTwo\nThree\nFour' }, newIds))
+    garden.do((records, newIds) => writeNote(records, { topic: spring, base, text: 'One\nTwo\nThree\nFour!' }, newIds))
     expect(garden.records.need('note', garden.records.need('topic', spring).note).text).toBe('One!\nTwo\nThree\nFour!')
     expect(mergeText('a\nb', 'a\nmine', 'a\nyours')).toEqual({ text: 'a\nmine\n\nyours', overlapping: true })
   })
@@ -91,8 +94,8 @@ describe('undo', () => {
   test('reverts only what nobody has changed since, and names the rest', () => {
     const { garden } = grown()
     const spring = garden.topic('Spring')
-    const { change } = garden.do((records, making) => setText(records, { topic: spring, text: 'Early spring' }, making))
-    garden.do((records, making) => setText(records, { topic: spring, text: 'Late winter' }, making))
+    const { change } = garden.do((records, newIds) => setText(records, { topic: spring, text: 'Early spring' }, newIds))
+    garden.do((records, newIds) => setText(records, { topic: spring, text: 'Late winter' }, newIds))
     const undo = undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID()))
     expect(undo.change).toBeNull()
     expect(undo.leftAlone).toEqual([{ kind: 'topic', id: spring, field: 'text' }])
@@ -101,7 +104,7 @@ describe('undo', () => {
   test('of a split gives the map of before, and redo the split again', () => {
     const { garden, map } = grown()
     const before = garden.text(map)
-    const { change } = garden.do((records, making) => splitOff(records, { topic: garden.topic('Spring') }, making))
+    const { change } = garden.do((records, newIds) => splitOff(records, { topic: garden.topic('Spring') }, newIds))
     const undone = undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!
     const prepared = prepareChange(garden.records, undone.edits, true)
     expect(prepared.ok && garden.text(map)).toBe(before)
@@ -117,8 +120,8 @@ describe('undo', () => {
 
   test('of an addition trashes the outermost record only', () => {
     const { garden } = grown()
-    const { change } = garden.do((records, making) =>
-      addTopic(records, { parent: garden.topic('Summer'), after: 'last', text: 'Hay' }, making),
+    const { change } = garden.do((records, newIds) =>
+      addTopic(records, { parent: garden.topic('Summer'), after: 'last', text: 'Hay' }, newIds),
     )
     expect(undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!.edits).toEqual([
       { kind: 'topic', id: change.edits[0]!.id, before: { trashed: false }, after: { trashed: true } },
@@ -142,7 +145,7 @@ test('edits applied to a copy of the records give the same records', () => {
   const copy = new Garden()
   for (const kind of ['map', 'topic', 'note', 'collection'] as const)
     for (const record of garden.records.all(kind)) copy.records.put(kind, record as never)
-  const { change } = garden.do((records, making) => splitOff(records, { topic: garden.topic('Spring') }, making))
+  const { change } = garden.do((records, newIds) => splitOff(records, { topic: garden.topic('Spring') }, newIds))
   applyEdits(copy.records, change.edits)
   expect(contents(copy.records)).toEqual(contents(garden.records))
 })

@@ -7,7 +7,7 @@ import { splitOff } from '../../../src/core/commands/split-off'
 import { layoutMap } from '../../../src/core/layout/map-layout'
 import { planMerge } from '../../../src/core/matching/merge-plan'
 import { crosslinkProblems } from '../../../src/core/network/check-links'
-import { enclosureAtEnd, enclosureName } from '../../../src/core/network/crosslinks'
+import { enclosureAtEnd, enclosureName, incomingAt, mapAtEnd, topicsAtEnd } from '../../../src/core/network/crosslinks'
 import { crosslinkLine } from '../../../src/core/scene/crosslink-line'
 import { COLLECTION, Garden } from '../gardens'
 
@@ -19,7 +19,7 @@ function linked() {
   garden.do((r, m) => encloseTopics(r, { topics: [peas, beans], title: 'Legumes' }, m))
   const [enclosure] = garden.records.enclosuresOf(peas)
   const link = (from = shed) =>
-    garden.do((r, m) => addCrosslink(r, { from, to: { enclosure: enclosure!.id }, drawn: 'line' }, m))
+    garden.do((r, m) => addCrosslink(r, { from, to: { kind: 'enclosure', id: enclosure!.id }, drawn: 'line' }, m))
   link()
   return { garden, map, peas, beans, shed, enclosure: enclosure!, link }
 }
@@ -27,13 +27,14 @@ function linked() {
 describe('a cross-link to an enclosure', () => {
   test('is known at both ends, named by the title, and made once', () => {
     const { garden, peas, shed, enclosure, link } = linked()
-    const [found] = garden.records.crosslinksToEnclosure(enclosure.id)
-    expect(found).toMatchObject({ from: shed, toTopic: peas, toEnclosure: enclosure.id })
-    expect(garden.records.crosslinksTo(peas)).toEqual([found])
+    const [found] = garden.records.crosslinksTo('enclosure', enclosure.id)
+    expect(found).toMatchObject({ from: shed, to: { kind: 'enclosure', id: enclosure.id } })
+    expect(incomingAt(garden.records, garden.records.need('topic', peas))).toEqual([found])
+    expect(topicsAtEnd(garden.records, found!).map(({ text }) => text)).toEqual(['Peas', 'Beans'])
     expect(enclosureName(garden.records, enclosureAtEnd(garden.records, found!)!)).toBe('Legumes')
     expect(link).toThrow('These two are linked already.')
     link(peas)
-    expect(garden.records.crosslinksFrom(peas)[0]?.toTopic).toBe(garden.topic('Beans'))
+    expect(garden.records.crosslinksFrom(peas)[0]?.to.id).toBe(enclosure.id)
   })
 
   test('without a title is named after what it is around', () => {
@@ -44,7 +45,7 @@ describe('a cross-link to an enclosure', () => {
     expect(enclosureName(garden.records, enclosure!)).toBe('the enclosure around Peas')
     expect(() =>
       garden.do((r, m) =>
-        addCrosslink(r, { from: garden.topic('Peas'), to: { enclosure: enclosure!.id }, drawn: 'line' }, m),
+        addCrosslink(r, { from: garden.topic('Peas'), to: { kind: 'enclosure', id: enclosure!.id }, drawn: 'line' }, m),
       ),
     ).toThrow('nothing but itself')
   })
@@ -63,28 +64,29 @@ describe('a cross-link to an enclosure', () => {
     const { garden, peas, beans, shed, enclosure } = linked()
     garden.do((r, m) => deleteTopics(r, { topics: [peas] }, m))
     const end = () => garden.records.crosslinksFrom(shed)[0]!
-    expect(end()).toMatchObject({ toTopic: beans, toEnclosure: enclosure.id })
+    expect(topicsAtEnd(garden.records, end()).map(({ id }) => id)).toEqual([beans])
     expect(crosslinkProblems(garden.records, COLLECTION).brokenLinks).toEqual([])
     garden.do((r, m) => removeEnclosure(r, { enclosure: enclosure.id }, m))
     expect(enclosureAtEnd(garden.records, end())).toBeUndefined()
-    expect(end().toTopic).toBe(beans)
+    expect(topicsAtEnd(garden.records, end()).map(({ id }) => id)).toEqual([beans])
     expect(() =>
-      garden.do((r, m) => addCrosslink(r, { from: beans, to: { enclosure: enclosure.id }, drawn: 'line' }, m)),
+      garden.do((r, m) =>
+        addCrosslink(r, { from: beans, to: { kind: 'enclosure', id: enclosure.id }, drawn: 'line' }, m),
+      ),
     ).toThrow('This enclosure is gone.')
   })
 
   test('becomes a link between maps when its branch is split off, and follows a merge to the copy', () => {
     const { garden, map, shed, enclosure } = linked()
     garden.do((r, m) => splitOff(r, { topic: garden.topic('Beds') }, m))
-    const { toTopic } = garden.records.crosslinksFrom(shed)[0]!
-    expect(garden.records.need('topic', toTopic).place.map).not.toBe(map)
+    expect(mapAtEnd(garden.records, garden.records.crosslinksFrom(shed)[0]!)).not.toBe(map)
 
     const merged = linked()
     const target = merged.garden.grow('All gardens')
     merged.garden.do((r, m) => mergeMaps(r, { plan: planMerge(r, target, [merged.map], 'combined') }, m))
     const copy = [...merged.garden.records.topicsOf(target)].find(({ text }) => text === 'Shed')!
     const [carried] = merged.garden.records.crosslinksFrom(copy.id)
-    expect(carried!.toEnclosure).not.toBe(enclosure.id)
-    expect(merged.garden.records.need('enclosure', carried!.toEnclosure).topics).toContain(carried!.toTopic)
+    expect(carried!.to.id).not.toBe(enclosure.id)
+    expect(mapAtEnd(merged.garden.records, carried!)).toBe(target)
   })
 })

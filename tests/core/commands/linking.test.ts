@@ -2,7 +2,6 @@ import { describe, expect, test } from 'vitest'
 import { attachFiles, removeAttachment } from '../../../src/core/commands/attachments'
 import { addCrosslink, drawCrosslink, removeCrosslink } from '../../../src/core/commands/crosslinks'
 import { importPages } from '../../../src/core/commands/import-pages'
-import { joinTexts } from '../../../src/core/commands/join-notes'
 import {
   chooseHomeMap,
   makeMap,
@@ -15,6 +14,7 @@ import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { addWeblink, changeWeblink, removeWeblink } from '../../../src/core/commands/weblinks'
 import { FileId } from '../../../src/core/records/ids'
+import { joinTexts } from '../../../src/core/text/join-texts'
 import { mergeText } from '../../../src/core/text/merge-text'
 import { titleOf } from '../../../src/core/text/title'
 import { COLLECTION, Garden } from '../gardens'
@@ -33,19 +33,22 @@ describe('cross-links', () => {
     const garden = new Garden()
     garden.grow('Garden\nSpring\nSummer')
     const [spring, summer] = [garden.topic('Spring'), garden.topic('Summer')]
-    const link = () => garden.do((r, m) => addCrosslink(r, { from: spring, to: { topic: summer }, drawn: 'line' }, m))
+    const link = () =>
+      garden.do((r, m) => addCrosslink(r, { from: spring, to: { kind: 'topic', id: summer }, drawn: 'line' }, m))
     link()
     expect(refusal(link)).toBe('These two are linked already.')
     expect(
-      refusal(() => garden.do((r, m) => addCrosslink(r, { from: spring, to: { topic: spring }, drawn: 'line' }, m))),
+      refusal(() =>
+        garden.do((r, m) => addCrosslink(r, { from: spring, to: { kind: 'topic', id: spring }, drawn: 'line' }, m)),
+      ),
     ).toBe('A link leads from one topic to another.')
     const { id } = garden.records.crosslinksFrom(spring)[0]!
     const { change } = garden.do((r, m) => drawCrosslink(r, { crosslink: id, drawn: 'selected' }, m))
     expect(change.edits).toEqual([{ kind: 'crosslink', id, before: { drawn: 'line' }, after: { drawn: 'selected' } }])
     garden.do((r, m) => removeCrosslink(r, { crosslink: id }, m))
-    expect(garden.records.crosslinksTo(summer)).toEqual([])
+    expect(garden.records.crosslinksTo('topic', summer)).toEqual([])
     link()
-    expect(garden.records.crosslinksTo(summer)).toHaveLength(1)
+    expect(garden.records.crosslinksTo('topic', summer)).toHaveLength(1)
   })
 })
 
@@ -182,9 +185,9 @@ describe('importing pages', () => {
       records.children(garden.topic('Garden')).find(({ text }) => text === 'Spring')!.id,
     )
     expect(records.need('map', doorway.opensMap).homeDoorway).toBe(doorway.id)
-    expect(records.crosslinksTo(garden.topic('Sow peas')).map(({ from }) => records.need('topic', from).text)).toEqual([
-      'See peas',
-    ])
+    expect(
+      records.crosslinksTo('topic', garden.topic('Sow peas')).map(({ from }) => records.need('topic', from).text),
+    ).toEqual(['See peas'])
     expect(records.attachments(garden.topic('Plan')).map(({ file }) => file)).toEqual([plan])
     expect(records.need('topic', garden.topic('Back')).opensMap).toBe(records.need('collection', COLLECTION).homeMap)
   })

@@ -12,6 +12,7 @@ import { type SortBy, sortChildren } from '../../../src/core/commands/sort-child
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
 import type { MapId } from '../../../src/core/records/ids'
+import { sideOf } from '../../../src/core/records/place'
 import { Garden } from '../gardens'
 
 function planted(): { garden: Garden; map: MapId } {
@@ -31,9 +32,9 @@ describe('putting things into another order', () => {
   test('a heading takes its siblings below it, and lets them go again', () => {
     const { garden, map } = planted()
     const peas = garden.topic('Sow peas')
-    garden.do((records, making) => promoteToHeading(records, { topic: peas }, making))
+    garden.do((records, newIds) => promoteToHeading(records, { topic: peas }, newIds))
     expect(garden.text(map)).toContain('  - Spring\n    - Sow peas\n      - Prune\n')
-    garden.do((records, making) => demoteHeading(records, { topic: peas }, making))
+    garden.do((records, newIds) => demoteHeading(records, { topic: peas }, newIds))
     expect(garden.text(map)).toContain('  - Spring\n    - Sow peas\n    - Prune\n')
     expect(refusal(() => garden.do((r, m) => promoteToHeading(r, { topic: garden.topic('Pick beans') }, m)))).toBe(
       'This topic has no siblings beside it.',
@@ -43,9 +44,9 @@ describe('putting things into another order', () => {
   test('joined topics keep their words, notes, links and what hangs below', () => {
     const { garden, map } = planted()
     const [spring, summer] = [garden.topic('Spring'), garden.topic('Summer')]
-    garden.do((records, making) => writeNote(records, { topic: summer, base: '', text: 'Hot.' }, making))
-    garden.do((records, making) => addWeblink(records, { topic: summer, url: 'example.org', title: 'Heat' }, making))
-    garden.do((records, making) => joinTopics(records, { topics: [spring, summer] }, making))
+    garden.do((records, newIds) => writeNote(records, { topic: summer, base: '', text: 'Hot.' }, newIds))
+    garden.do((records, newIds) => addWeblink(records, { topic: summer, url: 'example.org', title: 'Heat' }, newIds))
+    garden.do((records, newIds) => joinTopics(records, { topics: [spring, summer] }, newIds))
     const joined = garden.records.need('topic', spring)
     expect(joined.text).toBe('Spring\nSummer')
     expect(garden.records.get('note', joined.note)?.text).toBe('Hot.')
@@ -58,8 +59,8 @@ describe('putting things into another order', () => {
   test('lines become topics of their own, below the root or beside a topic', () => {
     const { garden, map } = planted()
     const peas = garden.topic('Sow peas')
-    garden.do((records, making) => setText(records, { topic: peas, text: 'Sow peas\nSow beans\n\n Sow leek ' }, making))
-    garden.do((records, making) => splitLines(records, { topic: peas }, making))
+    garden.do((records, newIds) => setText(records, { topic: peas, text: 'Sow peas\nSow beans\n\n Sow leek ' }, newIds))
+    garden.do((records, newIds) => splitLines(records, { topic: peas }, newIds))
     expect(garden.text(map)).toContain('    - Sow peas\n    - Sow beans\n    - Sow leek\n    - Prune')
     expect(refusal(() => garden.do((r, m) => splitLines(r, { topic: peas }, m)))).toBe('This topic has one line only.')
   })
@@ -76,7 +77,7 @@ describe('putting things into another order', () => {
     date('Zwiebeln', '2026-03-01')
     date('Birnen 20', '2026-09-01')
     const root = garden.topic('Harvest')
-    garden.do((records, making) => sortChildren(records, { topic: root, by }, making))
+    garden.do((records, newIds) => sortChildren(records, { topic: root, by }, newIds))
     expect(garden.records.children(root).map(({ text }) => text)).toEqual(expected)
   })
 
@@ -84,11 +85,11 @@ describe('putting things into another order', () => {
     const { garden, map } = planted()
     const other = garden.grow('Neighbour')
     const spring = garden.topic('Spring')
-    garden.do((records, making) => writeNote(records, { topic: spring, base: '', text: 'Early.' }, making))
-    garden.do((records, making) => duplicateBranches(records, { topics: [spring], onto: null }, making))
+    garden.do((records, newIds) => writeNote(records, { topic: spring, base: '', text: 'Early.' }, newIds))
+    garden.do((records, newIds) => duplicateBranches(records, { topics: [spring], onto: null }, newIds))
     expect(garden.text(map)).toMatch(/- Spring\n.*\n.*\n {2}- Spring\n {4}- Sow peas\n/)
-    garden.do((records, making) =>
-      duplicateBranches(records, { topics: [spring], onto: garden.records.root(other)!.id }, making),
+    garden.do((records, newIds) =>
+      duplicateBranches(records, { topics: [spring], onto: garden.records.root(other)!.id }, newIds),
     )
     expect(garden.text(other)).toBe('- Neighbour\n  - Spring\n    - Sow peas\n    - Prune')
     const copy = garden.records.children(garden.records.root(other)!.id)[0]!
@@ -103,32 +104,32 @@ describe('places by hand and loose branches', () => {
     const peas = garden.topic('Sow peas')
     const place = () => garden.records.need('topic', peas).place
     const byHand = () =>
-      garden.do((records, making) =>
-        placeByHand(records, { topic: peas, at: { x: 300, y: -80 }, side: 'right' }, making),
+      garden.do((records, newIds) =>
+        placeByHand(records, { topic: peas, at: { x: 300, y: -80 }, side: 'right' }, newIds),
       )
     byHand()
     expect(place()).toMatchObject({ x: 300, y: -80, parent: garden.topic('Spring') })
-    garden.do((records, making) => arrangeAgain(records, { topics: [garden.topic('Spring')] }, making))
-    expect(place().x).toBeNull()
+    garden.do((records, newIds) => arrangeAgain(records, { topics: [garden.topic('Spring')] }, newIds))
+    expect(place().kind).toBe('arranged')
     byHand()
-    garden.do((records, making) => arrangeMap(records, { map }, making))
-    expect(place().x).toBeNull()
+    garden.do((records, newIds) => arrangeMap(records, { map }, newIds))
+    expect(place().kind).toBe('arranged')
     byHand()
-    garden.do((records, making) =>
-      moveTopics(records, { topics: [peas], parent: garden.topic('Spring'), after: 'last', side: null }, making),
+    garden.do((records, newIds) =>
+      moveTopics(records, { topics: [peas], parent: garden.topic('Spring'), after: 'last', side: null }, newIds),
     )
-    expect(place().x).toBeNull()
+    expect(place().kind).toBe('arranged')
     expect(refusal(() => garden.do((r, m) => arrangeMap(r, { map }, m)))).toBe('Nothing here was placed by hand.')
   })
 
   test('a detached branch stands alone with all below it, and hangs on again', () => {
     const { garden, map } = planted()
     const beans = garden.topic('Pick beans')
-    garden.do((records, making) => detachTopics(records, { topics: [{ topic: beans, at: { x: 500, y: 90 } }] }, making))
+    garden.do((records, newIds) => detachTopics(records, { topics: [{ topic: beans, at: { x: 500, y: 90 } }] }, newIds))
     expect(garden.records.looseBranches(map).map(({ text }) => text)).toEqual(['Pick beans'])
     expect(garden.records.children(beans).map(({ text }) => text)).toEqual(['Dwarf'])
-    garden.do((records, making) =>
-      moveTopics(records, { topics: [beans], parent: garden.topic('Spring'), after: 'last', side: null }, making),
+    garden.do((records, newIds) =>
+      moveTopics(records, { topics: [beans], parent: garden.topic('Spring'), after: 'last', side: null }, newIds),
     )
     expect(garden.records.looseBranches(map)).toEqual([])
     expect(
@@ -143,13 +144,13 @@ describe('layouts of their own', () => {
   test('a branch set to both sides shares its children out; a map remembers its sides', () => {
     const { garden, map } = planted()
     const summer = garden.topic('Spring')
-    garden.do((records, making) => setBranchLayout(records, { topics: [summer], layout: 'both' }, making))
-    expect(garden.records.children(summer).map(({ place }) => place.side)).toEqual(['right', 'left'])
-    const sides = () => garden.records.children(garden.topic('Garden')).map(({ place }) => place.side)
+    garden.do((records, newIds) => setBranchLayout(records, { topics: [summer], layout: 'both' }, newIds))
+    expect(garden.records.children(summer).map(sideOf)).toEqual(['right', 'left'])
+    const sides = () => garden.records.children(garden.topic('Garden')).map(sideOf)
     const before = sides()
-    garden.do((records, making) => setMapLayout(records, { map, layout: 'down' }, making))
+    garden.do((records, newIds) => setMapLayout(records, { map, layout: 'down' }, newIds))
     expect(garden.records.need('map', map).layout).toBe('down')
-    garden.do((records, making) => setMapLayout(records, { map, layout: 'both' }, making))
+    garden.do((records, newIds) => setMapLayout(records, { map, layout: 'both' }, newIds))
     expect(sides()).toEqual(before)
   })
 })
@@ -160,11 +161,11 @@ describe('folding', () => {
 
   test('to a level, to everything, and all but the way to a topic', () => {
     const { garden, map } = planted()
-    garden.do((records, making) => foldToLevel(records, { map, level: 1 }, making))
+    garden.do((records, newIds) => foldToLevel(records, { map, level: 1 }, newIds))
     expect(shown(garden)).toEqual(['Spring', 'Summer', 'Pick beans'])
-    garden.do((records, making) => foldToLevel(records, { map, level: null }, making))
+    garden.do((records, newIds) => foldToLevel(records, { map, level: null }, newIds))
     expect(shown(garden)).toEqual([])
-    garden.do((records, making) => foldAllBut(records, { topic: garden.topic('Pick beans') }, making))
+    garden.do((records, newIds) => foldAllBut(records, { topic: garden.topic('Pick beans') }, newIds))
     expect(shown(garden)).toEqual(['Spring'])
   })
 })
@@ -174,7 +175,7 @@ describe('enclosures', () => {
     const { garden } = planted()
     const [spring, summer, autumn] = ['Spring', 'Summer', 'Autumn'].map((text) => garden.topic(text))
     const enclose = (topics: NonNullable<typeof spring>[], title = '') =>
-      garden.do((records, making) => encloseTopics(records, { topics, title }, making))
+      garden.do((records, newIds) => encloseTopics(records, { topics, title }, newIds))
     enclose([spring!, autumn!], ' Seasons ')
     const [seasons] = garden.records.enclosuresOf(summer!)
     expect(seasons).toMatchObject({ topics: [spring, summer, autumn], title: 'Seasons' })
@@ -182,11 +183,11 @@ describe('enclosures', () => {
     expect(garden.records.enclosuresOf(summer!)).toHaveLength(2)
     expect(refusal(() => enclose([spring!, summer!]))).toBe('This enclosure would cross another one.')
     expect(refusal(() => enclose([spring!, garden.topic('Dwarf')]))).toContain('hang on the same topic')
-    garden.do((records, making) =>
+    garden.do((records, newIds) =>
       changeEnclosure(
         records,
         { enclosure: seasons!.id, title: 'Year', note: 'All of it.', tone: 3, look: { line: 'dashed' } },
-        making,
+        newIds,
       ),
     )
     expect(garden.records.need('enclosure', seasons!.id)).toMatchObject({
@@ -195,7 +196,7 @@ describe('enclosures', () => {
       tone: 3,
       look: { line: 'dashed' },
     })
-    garden.do((records, making) => removeEnclosure(records, { enclosure: seasons!.id }, making))
+    garden.do((records, newIds) => removeEnclosure(records, { enclosure: seasons!.id }, newIds))
     expect(garden.records.enclosuresOf(spring!)).toEqual([])
   })
 })

@@ -1,16 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { addTopic } from '../../../src/core/commands/add-topic'
+import { deleteTopics } from '../../../src/core/commands/delete-topics'
+import { moveTopics } from '../../../src/core/commands/move-topics'
 import { rewriteOutline } from '../../../src/core/commands/rewrite-outline'
 import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { linesBelow, readOutlineText, writeOutlineText } from '../../../src/core/formats/outline-text'
-import { likeness, matchLines } from '../../../src/core/matching/line-difference'
 import { contents, Garden } from '../gardens'
 
 const textOf = (garden: Garden, head = garden.topic('Garden')) => writeOutlineText(linesBelow(garden.records, head))
 const rewrite = (garden: Garden, text: string) =>
-  garden.do((records, making) => rewriteOutline(records, { head: garden.topic('Garden'), text }, making))
+  garden.do((records, newIds) => {
+    const head = garden.topic('Garden')
+    return rewriteOutline(records, { head, base: linesBelow(records, head), text }, newIds)
+  })
 
 function planted(): Garden {
   const garden = new Garden()
@@ -65,7 +70,7 @@ describe('an outline written as text', () => {
   test('keeps topics without a text', () => {
     const garden = planted()
     const peas = garden.topic('Sow peas')
-    garden.do((records, making) => setText(records, { topic: peas, text: '' }, making))
+    garden.do((records, newIds) => setText(records, { topic: peas, text: '' }, newIds))
     expect(textOf(garden)).toContain('  - ⏎\n')
     rewrite(garden, textOf(garden).replace('Autumn', 'Winter'))
     expect(garden.records.need('topic', peas)).toMatchObject({ text: '', trashed: false })
@@ -79,7 +84,7 @@ describe('an outline written as text', () => {
   test('with one line retyped makes one edit, and the topic keeps its note', () => {
     const garden = planted()
     const peas = garden.topic('Sow peas')
-    garden.do((records, making) => writeNote(records, { topic: peas, base: '', text: 'Early.' }, making))
+    garden.do((records, newIds) => writeNote(records, { topic: peas, base: '', text: 'Early.' }, newIds))
     const { change } = rewrite(garden, textOf(garden).replace('Sow peas', 'Sow broad beans'))
     expect(change.edits).toHaveLength(1)
     expect(garden.records.need('topic', peas).text).toBe('Sow broad beans')
@@ -107,7 +112,7 @@ describe('an outline written as text', () => {
   test('gives the map behind a doorway that is gone no home doorway', () => {
     const garden = planted()
     const spring = garden.topic('Spring')
-    garden.do((records, making) => splitOff(records, { topic: spring }, making))
+    garden.do((records, newIds) => splitOff(records, { topic: spring }, newIds))
     const map = garden.records.need('topic', spring).opensMap
     rewrite(garden, '- Summer')
     expect(garden.records.need('map', map).homeDoorway).toBeNull()
@@ -166,34 +171,88 @@ describe('an outline written as text', () => {
             if (was !== null) expect([text, now.get(text)]).toEqual([text, ids.get(was)])
         },
       ),
-      { numRuns: 200 },
+      { numRuns: 300 },
     )
   })
 })
 
-describe('matching lines', () => {
-  const line = (text: string) => ({ level: 0, text })
-  test('never uses an old line twice, and matches equal texts in order where it can', () => {
-    const word = fc.constantFrom('a', 'b', 'c', 'dd', 'ee')
-    fc.assert(
-      fc.property(fc.array(word, { maxLength: 30 }), fc.array(word, { maxLength: 30 }), (before, after) => {
-        const match = [...matchLines(before.map(line), after.map(line))]
-        const used = match.filter((old) => old >= 0)
-        expect(new Set(used).size).toBe(used.length)
-        const count = (words: string[], word: string) => words.filter((other) => other === word).length
-        for (const text of new Set(after)) {
-          const kept = match.filter((old, i) => after[i] === text && before[old] === text).length
-          expect(kept).toBeLessThanOrEqual(Math.min(count(before, text), count(after, text)))
-        }
-      }),
+describe('an outline that was open while others worked', () => {
+  /** What the person began with, and what they make of it while others do something else. */
+  function meanwhile(mine: (text: string) => string, theirs: (garden: Garden) => void): Garden {
+    const garden = planted()
+    const base = linesBelow(garden.records, garden.topic('Garden'))
+    theirs(garden)
+    garden.do((r, m) =>
+      rewriteOutline(r, { head: garden.topic('Garden'), base, text: mine(writeOutlineText(base)) }, m),
+    )
+    return garden
+  }
+  const add = (parent: string, text: string) => (garden: Garden) => {
+    garden.do((r, m) => addTopic(r, { parent: garden.topic(parent), after: 'last', text }, m))
+  }
+
+  test('keeps what they added, also below a line that is gone', () => {
+    const added = meanwhile((text) => text.replace('Autumn', 'Late autumn'), add('Summer', 'Water'))
+    expect(textOf(added)).toContain('- Summer\n  - Pick beans\n    - Dwarf\n  - Water\n- Late autumn')
+    const below = meanwhile(() => '- Spring\n- Autumn', add('Pick beans', 'Climbing'))
+    expect(textOf(below)).toBe('- Spring\n- Summer\n  - Pick beans\n    - Climbing\n- Autumn')
+  })
+
+  test('keeps what they reworded and moved, where the person left it alone', () => {
+    const garden = meanwhile(
+      (text) => text.replace('Prune', 'Prune late'),
+      (garden) => {
+        garden.do((r, m) => setText(r, { topic: garden.topic('Sow peas'), text: 'Sow leeks' }, m))
+        garden.do((r, m) =>
+          moveTopics(
+            r,
+            { topics: [garden.topic('Dwarf')], parent: garden.topic('Autumn'), after: 'last', side: null },
+            m,
+          ),
+        )
+      },
+    )
+    expect(textOf(garden)).toBe(
+      '- Spring\n  - Sow leeks\n  - Prune late\n- Summer\n  - Pick beans\n- Autumn\n  - Dwarf',
     )
   })
 
-  test('finds the one that is most alike where several lines of a gap changed', () => {
-    const before = ['first', 'Read the dipwells on Friday', 'Mow the rand', 'last'].map(line)
-    const after = ['first', 'Mow the rand in August', 'Read all dipwells on Friday', 'A new line', 'last'].map(line)
-    expect([...matchLines(before, after)]).toEqual([0, 2, 1, -1, 3])
-    expect(likeness('dipwell', 'dipwells')).toBeGreaterThan(0.9)
-    expect(likeness('dipwell', 'rhubarb')).toBe(0)
+  test('hangs new lines on what still stands where they took away what was above', () => {
+    const garden = meanwhile(
+      (text) => text.replace('    - Dwarf', '    - Dwarf\n      - Low'),
+      (garden) => {
+        garden.do((r, m) => deleteTopics(r, { topics: [garden.topic('Pick beans')] }, m))
+      },
+    )
+    expect(textOf(garden)).toBe('- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Low\n- Autumn')
   })
+
+  test('goes on from what it wrote', () => {
+    const garden = planted()
+    const head = garden.topic('Garden')
+    const write = (base: Parameters<typeof rewriteOutline>[1]['base'], text: string) =>
+      garden.do((r, m) => rewriteOutline(r, { head, base, text }, m))
+    const first = write(linesBelow(garden.records, head), `${textOf(garden)}\n- Winter`)
+    add('Autumn', 'Rake')(garden)
+    const second = write(first.lines, `${writeOutlineText(first.lines)}\n- Frost`)
+    expect(second.change.edits).toHaveLength(1)
+    expect(textOf(garden)).toMatch(/- Autumn\n {2}- Rake\n- Winter\n- Frost$/)
+  })
+})
+
+test('equal lines stay with their own parents when branches change places', () => {
+  const garden = new Garden()
+  garden.grow('Garden\nTrees\n  Cost\n  Spacing\nShrubs\n  Cost')
+  const cost = (parent: string) => garden.records.children(garden.topic(parent)).find(({ text }) => text === 'Cost')!.id
+  const before = [cost('Trees'), cost('Shrubs')]
+  rewrite(garden, '- Shrubs\n  - Cost\n- Trees\n  - Cost\n  - Spacing')
+  expect([cost('Trees'), cost('Shrubs')]).toEqual(before)
+})
+
+test('a sign like that of a line break is kept in a text', () => {
+  const garden = planted()
+  garden.do((r, m) => setText(r, { topic: garden.topic('Prune'), text: 'Press ⏎\nor \\⏎' }, m))
+  expect(rewrite(garden, textOf(garden)).change.edits).toEqual([])
+  rewrite(garden, textOf(garden).replace('Autumn', 'Winter'))
+  expect(garden.topic('Press ⏎\nor \\⏎')).toBeDefined()
 })

@@ -6,12 +6,12 @@ import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { evenOutSides, holdSides, withEvenSides } from '../../../src/core/commands/even-out-sides'
 import { moveTopics } from '../../../src/core/commands/move-topics'
 import { evenSides, isLopsided } from '../../../src/core/commands/sides'
-import type { Side } from '../../../src/core/records/topic'
+import { type Side, sideOf } from '../../../src/core/records/place'
 import { contents, Garden } from '../gardens'
 
 const sidesOf = (garden: Garden) =>
   Object.fromEntries(
-    garden.records.children(garden.topic('Garden')).map(({ text, place }) => [text, place.side]),
+    garden.records.children(garden.topic('Garden')).map((topic) => [topic.text, sideOf(topic)]),
   ) as Record<string, Side>
 const weigh = (weights: readonly number[], sides: readonly Side[]) =>
   Math.abs(weights.reduce((sum, weight, i) => sum + (sides[i] === 'right' ? weight : -weight), 0))
@@ -54,8 +54,8 @@ test('a branch that is held stays when sides are evened out', () => {
 test('a map that a change would leave lopsided is evened out by the same change, and back by its undo', () => {
   const garden = new Garden()
   garden.grow(`Garden\n${['a', 'b', 'c', 'd'].map((name) => `${name}\n${'  x\n'.repeat(8)}`).join('')}`)
-  const left = garden.records.children(garden.topic('Garden')).filter(({ place }) => place.side === 'left')
-  const { change } = deleteTopics(garden.records, { topics: left.map(({ id }) => id) }, garden.making)
+  const left = garden.records.children(garden.topic('Garden')).filter((topic) => sideOf(topic) === 'left')
+  const { change } = deleteTopics(garden.records, { topics: left.map(({ id }) => id) }, garden.newIds)
   const before = contents(garden.records)
   const together = withEvenSides(garden.records, change)
   expect(contents(garden.records)).toEqual(before)
@@ -69,14 +69,14 @@ test('a map that a change would leave lopsided is evened out by the same change,
 test('small differences, and branches that somebody puts on a side, are left alone', () => {
   const garden = new Garden()
   garden.grow('Garden\nSpring\n  a\nSummer\n  b')
-  const added = addTopic(garden.records, { parent: garden.topic('Spring'), after: 'last', text: 'c' }, garden.making)
+  const added = addTopic(garden.records, { parent: garden.topic('Spring'), after: 'last', text: 'c' }, garden.newIds)
   expect(withEvenSides(garden.records, added.change)).toBe(added.change)
   const large = new Garden()
   large.grow(`Garden\n${['a', 'b'].map((name) => `${name}\n${'  x\n'.repeat(9)}`).join('')}`)
   const moved = moveTopics(
     large.records,
     { topics: [large.topic('b')], parent: large.topic('Garden'), after: 'last', side: 'right' },
-    large.making,
+    large.newIds,
   )
   expect(withEvenSides(large.records, moved.change)).toBe(moved.change)
 })

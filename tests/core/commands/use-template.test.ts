@@ -14,7 +14,7 @@ test.each(TEMPLATES.map(({ id, name }) => [name, id]))(
   (name, template) => {
     const garden = new Garden()
     const args = { collection: COLLECTION, title: name, template, today: '2026-03-01' }
-    const { select } = garden.do((records, making) => makeMapFrom(records, args, making))
+    const { select } = garden.do((records, newIds) => makeMapFrom(records, args, newIds))
     const { map } = garden.records.need('topic', select[0]!).place
     const layout = layoutMap(garden.records, map, () => 0)
     expect(layout.boxes.length).toBeGreaterThan(4)
@@ -28,11 +28,11 @@ test('there are twelve, each known by its own name', () => {
   expect(new Set(TEMPLATES.flatMap(({ id, name }) => [id, name])).size).toBe(24)
 })
 
-test('dates are counted from the day of making, and a template can be hung onto any topic', () => {
+test('dates are counted from the day of newIds, and a template can be hung onto any topic', () => {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring')
-  garden.do((records, making) =>
-    insertTemplate(records, { topic: garden.topic('Spring'), template: 'season-plan', today: '2026-12-20' }, making),
+  garden.do((records, newIds) =>
+    insertTemplate(records, { topic: garden.topic('Spring'), template: 'season-plan', today: '2026-12-20' }, newIds),
   )
   const ready = garden.records.need('topic', garden.topic('Get ready'))
   expect(ready.dates).toEqual({ start: '2027-01-03', end: null })

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { readHtml } from '../../../src/core/formats/html-outline'
 import { writeIndentedText } from '../../../src/core/formats/indented-text'
+import { outlineItem } from '../../../src/core/formats/outline'
 
 const read = (html: string) => writeIndentedText(readHtml(html) ?? [])
 
@@ -39,9 +40,8 @@ describe('HTML from the clipboard', () => {
     const items = readHtml(
       '<ul><li onclick="x()"><a href="https://example.org/peas">Peas</a><script>alert(1)</script></li></ul>',
     )
-    expect(items).toEqual([
-      { text: 'Peas', note: '', links: [{ address: 'https://example.org/peas', title: 'Peas' }], children: [] },
-    ])
+    const links = [{ address: 'https://example.org/peas', title: 'Peas' }]
+    expect(items).toEqual([{ ...outlineItem('Peas'), links }])
   })
 
   test('leaves text without structure to whoever reads plain text', () => {

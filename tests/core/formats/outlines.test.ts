@@ -30,6 +30,7 @@ describe('indented text', () => {
           text: word,
           note: fc.constant(''),
           links: fc.constant<OutlineItem['links']>([]),
+          noteLinks: fc.constant<OutlineItem['noteLinks']>([]),
           children: fc.oneof({ maxDepth: 4 }, fc.constant<OutlineItem[]>([]), fc.array(tie('item'), { maxLength: 3 })),
         },
         { noNullPrototype: true },

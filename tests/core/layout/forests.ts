@@ -1,10 +1,11 @@
 import fc from 'fast-check'
-import { blankTopic } from '../../../src/core/commands/add-topic'
+import { blankTopic } from '../../../src/core/commands/blank-topic'
 import type { MapLayout, TopicBox } from '../../../src/core/layout/boxes'
 import { EnclosureId, FileId, MapId, TopicId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { type MapLook, PLAIN_MAP_LOOK, TopicShape, WholeLook } from '../../../src/core/records/look'
 import type { MapRecord } from '../../../src/core/records/map'
+import { type Place, parentOf } from '../../../src/core/records/place'
 import { Records } from '../../../src/core/records/records'
 import type { TopicRecord } from '../../../src/core/records/topic'
 
@@ -82,15 +83,20 @@ const day = (offset: number) => new Date(Date.UTC(2026, 0, 1 + offset)).toISOStr
 
 function topicOf(saplings: readonly Sapling[], i: number): TopicRecord {
   const { parent, words, left, layout, byHand, loose, folded, day: offset, number, dress } = saplings[i]!
-  const hangs = i > 0 && !loose
-  const place = {
+  const hanging = {
     map: MAP,
-    parent: hangs ? topicId(parent % i) : null,
+    parent: topicId(parent % Math.max(i, 1)),
     rank: `a${(i + 1).toString(36).padStart(4, '0')}5`,
     side: left ? ('left' as const) : ('right' as const),
-    x: i === 0 ? null : loose ? parent - 500 : (byHand?.x ?? null),
-    y: i === 0 ? null : loose ? words * 10 : (byHand?.y ?? null),
   }
+  const place: Place =
+    i === 0
+      ? { kind: 'root', map: MAP }
+      : loose
+        ? { kind: 'loose', map: MAP, x: parent - 500, y: words * 10 }
+        : byHand
+          ? { kind: 'by hand', ...hanging, ...byHand }
+          : { kind: 'arranged', ...hanging }
   const text = Array.from({ length: words + 1 }, (_, n) => WORDS[(i + n) % WORDS.length]).join(' ')
   const dates = offset === null ? null : { start: day(offset), end: null }
   return { ...blankTopic(topicId(i), place, text), layout, folded, dates, number, ...dress }
@@ -112,8 +118,9 @@ export function recordsOf(
 export function enclose(records: Records, count: number, chosen: readonly [number, number][]): void {
   chosen.forEach(([at, more], n) => {
     const topic = records.need('topic', topicId(at % count))
-    if (!topic.place.parent) return
-    const siblings = records.children(topic.place.parent)
+    const parent = parentOf(topic)
+    if (!parent) return
+    const siblings = records.children(parent)
     const from = siblings.findIndex(({ id }) => id === topic.id)
     const topics = siblings.slice(from, from + 1 + more).map(({ id }) => id)
     const title = n % 2 ? 'An enclosure' : ''

@@ -6,6 +6,7 @@ import { stepTopic } from '../../../src/core/commands/step-topic'
 import type { TopicBox } from '../../../src/core/layout/boxes'
 import { layoutMap, MapLayouter } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
+import { parentOf } from '../../../src/core/records/place'
 import type { Records } from '../../../src/core/records/records'
 import { Garden } from '../gardens'
 import { enclose, ground, MAP, overlaps, plain, recordsOf, sapling, standing, topicId } from './forests'
@@ -69,7 +70,7 @@ describe('layout of a map', () => {
             const topic = records.need('topic', topicId(at % saplings.length))
             if (what === 0) records.put('topic', { ...topic, text: `${topic.text} and one more line of words` })
             else if (what === 1) records.put('topic', { ...topic, folded: !topic.folded })
-            else if (what === 2 && topic.place.parent) records.put('topic', { ...topic, trashed: !topic.trashed })
+            else if (what === 2 && parentOf(topic)) records.put('topic', { ...topic, trashed: !topic.trashed })
             else if (what === 3) records.put('topic', { ...topic, layout: 'down' })
             else if (what === 4) records.put('topic', { ...topic, width: 90 })
             else records.put('map', { ...records.need('map', MAP), spacing: 1.2 })
@@ -96,7 +97,8 @@ describe('layout of a map', () => {
             const topic = records.need('topic', topicId(at % saplings.length))
             if (what === 0) records.put('topic', { ...topic, text: `${topic.text} more` })
             else if (what === 1) records.put('topic', { ...topic, folded: !topic.folded })
-            else if (topic.place.x !== null) records.put('topic', { ...topic, place: { ...topic.place, x: at } })
+            else if (topic.place.kind === 'by hand')
+              records.put('topic', { ...topic, place: { ...topic.place, x: at } })
             const after = layouter.layout(null)
             after.boxes.forEach((box, i) => {
               expect(box.index).toBe(i)
@@ -146,7 +148,7 @@ describe('layout of a map', () => {
             ),
           )
         const way = new Set<string>()
-        for (let at = after.get('topic', topicId(simple.length)); at; at = after.get('topic', at.place.parent))
+        for (let at = after.get('topic', topicId(simple.length)); at; at = after.get('topic', parentOf(at)))
           way.add(at.id)
         const old = offsets(before)
         for (const [id, { parent, dy }] of offsets(after)) {

@@ -20,7 +20,11 @@ test('maps that no doorway and no link leads to are told', () => {
   const island = garden.grow('Island\nPalm')
   expect(crosslinkProblems(garden.records, COLLECTION).unreachableMaps).toEqual([{ id: island, title: 'Island' }])
   garden.do((r, m) =>
-    addCrosslink(r, { from: garden.topic('Palm'), to: { topic: garden.topic('Spring') }, drawn: 'quiet' }, m),
+    addCrosslink(
+      r,
+      { from: garden.topic('Palm'), to: { kind: 'topic', id: garden.topic('Spring') }, drawn: 'quiet' },
+      m,
+    ),
   )
   expect(crosslinkProblems(garden.records, COLLECTION).unreachableMaps).toEqual([])
 })
@@ -29,7 +33,11 @@ test('links and doorways into the trash are broken, with the reason', () => {
   const garden = new Garden()
   garden.grow('Garden\nSpring\n  Sow peas\nSummer\n  Pick\nAutumn')
   garden.do((r, m) =>
-    addCrosslink(r, { from: garden.topic('Spring'), to: { topic: garden.topic('Pick') }, drawn: 'quiet' }, m),
+    addCrosslink(
+      r,
+      { from: garden.topic('Spring'), to: { kind: 'topic', id: garden.topic('Pick') }, drawn: 'quiet' },
+      m,
+    ),
   )
   garden.do((r, m) => deleteTopics(r, { topics: [garden.topic('Summer')] }, m))
   expect(crosslinkProblems(garden.records, COLLECTION).brokenLinks.map(({ text, reason }) => [text, reason])).toEqual([
@@ -49,9 +57,9 @@ test('a link to another map is quiet, however it was to be drawn', () => {
   garden.grow('Field\nHay')
   const link = (to: string) => {
     garden.do((r, m) =>
-      addCrosslink(r, { from: garden.topic('Garden'), to: { topic: garden.topic(to) }, drawn: 'line' }, m),
+      addCrosslink(r, { from: garden.topic('Garden'), to: { kind: 'topic', id: garden.topic(to) }, drawn: 'line' }, m),
     )
-    return garden.records.crosslinksTo(garden.topic(to))[0]!
+    return garden.records.crosslinksTo('topic', garden.topic(to))[0]!
   }
   expect(crosslinkIsQuiet(garden.records, link('Spring'))).toBe(false)
   expect(crosslinkIsQuiet(garden.records, link('Hay'))).toBe(true)

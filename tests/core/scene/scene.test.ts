@@ -83,7 +83,9 @@ describe('a topic as it is drawn', () => {
     garden.do((r, m) => writeNote(r, { topic: peas, base: '', text: 'Early.' }, m))
     for (const url of ['example.org/a', 'example.org/b'])
       garden.do((r, m) => addWeblink(r, { topic: peas, url, title: '' }, m))
-    garden.do((r, m) => addCrosslink(r, { from: peas, to: { topic: garden.topic('Autumn') }, drawn: 'quiet' }, m))
+    garden.do((r, m) =>
+      addCrosslink(r, { from: peas, to: { kind: 'topic', id: garden.topic('Autumn') }, drawn: 'quiet' }, m),
+    )
     const markup = markupOf(sceneOf(made), garden, 'Sow peas')
     expect([...markup.matchAll(/data-sign="(\w+)"/g)].map(([, sign]) => sign)).toEqual(['note', 'web', 'link'])
     expect(markup).toContain('<title>2 web links</title>')
@@ -176,7 +178,9 @@ describe('cross-links and enclosures', () => {
     const made = planted()
     const { garden } = made
     const link = (from: string, to: string, drawn: 'line' | 'quiet') =>
-      garden.do((r, m) => addCrosslink(r, { from: garden.topic(from), to: { topic: garden.topic(to) }, drawn }, m))
+      garden.do((r, m) =>
+        addCrosslink(r, { from: garden.topic(from), to: { kind: 'topic', id: garden.topic(to) }, drawn }, m),
+      )
     link('Sow peas', 'Prune', 'line')
     link('Sow peas', 'Autumn', 'quiet')
     const { crosslinks } = sceneOf(made)

@@ -8,9 +8,10 @@ import { tagNamed, tagTopics } from '../../../src/core/commands/tags'
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { MapLayouter } from '../../../src/core/layout/map-layout'
+import { hangs } from '../../../src/core/records/place'
 import { type Filter, isEmpty, keptBy, matches, NO_FILTER, type Trait } from '../../../src/core/tree/filter'
 import { mapNumbers } from '../../../src/core/tree/map-numbers'
-import { freeRank, rankAfter, rankAfterLast } from '../../../src/core/tree/rank'
+import { freeRank, rankAfterLast, ranksBehind } from '../../../src/core/tree/rank'
 import { Garden } from '../gardens'
 
 function planted(): Garden {
@@ -26,6 +27,7 @@ const found = (garden: Garden, filter: Partial<Filter>) =>
   [...garden.records.all('topic')]
     .filter((topic) => matches(garden.records, topic, { ...NO_FILTER, ...filter }))
     .map(({ text }) => text)
+    .sort()
 
 test('topics match by all words in text and note, case and accents aside', () => {
   const garden = planted()
@@ -100,11 +102,14 @@ test('ranks are made between neighbours, trashed ones included, and never twice'
   const { records } = garden
   const spring = garden.topic('Spring')
   const [peas, other] = records.children(spring)
+  const rank = (topic = peas!) => (hangs(topic.place) ? topic.place.rank : '')
   records.put('topic', { ...other!, trashed: true })
-  const between = rankAfter(records, spring, peas!.id)
-  expect(between > peas!.place.rank && between < other!.place.rank).toBe(true)
-  expect(rankAfter(records, spring, null) < peas!.place.rank).toBe(true)
-  expect(freeRank(records, spring, other!.place.rank, 'new')).not.toBe(other!.place.rank)
-  expect(freeRank(records, spring, other!.place.rank, other!.id)).toBe(other!.place.rank)
+  const [between] = ranksBehind(records, spring, peas!.id, 1)
+  expect(between! > rank() && between! < rank(other)).toBe(true)
+  expect(ranksBehind(records, spring, null, 1)[0]! < rank()).toBe(true)
+  expect(ranksBehind(records, spring, 'last', 2).every((last) => last > rank(other))).toBe(true)
+  expect(ranksBehind(records, spring, peas!.id, 1, new Set([other!.id]))[0]! > rank()).toBe(true)
+  expect(freeRank(records, spring, rank(other), 'new')).not.toBe(rank(other))
+  expect(freeRank(records, spring, rank(other), other!.id)).toBe(rank(other))
   expect(rankAfterLast([]) < rankAfterLast([{ rank: 'a5' }])).toBe(true)
 })

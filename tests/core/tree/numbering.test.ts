@@ -51,13 +51,13 @@ describe('numbers on a map', () => {
   test('are computed from the order, from the map or from any topic down, and can be fixed', () => {
     const garden = new Garden()
     const map = garden.grow('Garden\nSpring\n  Sow\n  Prune\nSummer\n  Pick')
-    garden.do((records, making) => numberMap(records, { map, scheme: 'turns' }, making))
+    garden.do((records, newIds) => numberMap(records, { map, scheme: 'turns' }, newIds))
     expect(numbered(garden, map)).toEqual(['Garden', '1 Spring', '1a Sow', '1b Prune', '2 Summer', '2a Pick'])
-    garden.do((records, making) => fixNumber(records, { topic: garden.topic('Spring'), number: '7' }, making))
+    garden.do((records, newIds) => fixNumber(records, { topic: garden.topic('Spring'), number: '7' }, newIds))
     expect(numbered(garden, map)).toEqual(['Garden', '7 Spring', '7a Sow', '7b Prune', '1 Summer', '1a Pick'])
-    garden.do((records, making) => numberMap(records, { map, scheme: null }, making))
-    garden.do((records, making) =>
-      numberBranch(records, { topics: [garden.topic('Summer')], scheme: 'decimal' }, making),
+    garden.do((records, newIds) => numberMap(records, { map, scheme: null }, newIds))
+    garden.do((records, newIds) =>
+      numberBranch(records, { topics: [garden.topic('Summer')], scheme: 'decimal' }, newIds),
     )
     expect(numbered(garden, map)).toEqual(['Garden', '7 Spring', 'Sow', 'Prune', 'Summer', '1 Pick'])
   })
@@ -70,7 +70,7 @@ describe('numbers on a map', () => {
     ] as const) {
       const garden = new Garden()
       const map = garden.grow(pages)
-      garden.do((records, making) => takeTypedNumbers(records, { topic: garden.topic('Garden'), keep }, making))
+      garden.do((records, newIds) => takeTypedNumbers(records, { topic: garden.topic('Garden'), keep }, newIds))
       expect(numbered(garden, map)).toEqual(expected)
     }
   })

@@ -11,7 +11,7 @@ import { Garden } from '../../core/gardens'
 function planted() {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\n  Sow peas\n  Prune\n  Weed\nSummer\n  Pick beans')
-  garden.do((records, making) => setMapLayout(records, { map, layout: 'right' }, making))
+  garden.do((records, newIds) => setMapLayout(records, { map, layout: 'right' }, newIds))
   const layout = layoutMap(garden.records, map, () => 0)
   return { garden, layout, boxOf: (text: string) => layout.byTopic.get(garden.topic(text))! }
 }

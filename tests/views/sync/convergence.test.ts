@@ -26,22 +26,9 @@ class Server {
   }
 
   snapshot(map: MapId): MapSnapshot {
-    const all = contents(this.records) as Record<string, never[]>
-    const topics = [...this.records.topicsOf(map)]
-    return {
-      number: this.committed.length,
-      map: this.records.need('map', map),
-      topics,
-      notes: all.note!,
-      crosslinks: all.crosslink!,
-      weblinks: all.weblink!,
-      attachments: all.attachment!,
-      files: all.file!,
-      enclosures: all.enclosure!,
-      tags: all.tag!,
-      looks: all.look!,
-      farTopics: [],
-    }
+    const { map: _maps, topic: _topics, ...all } = contents(this.records)
+    const records = { ...all, map: [this.records.need('map', map)], topic: [...this.records.topicsOf(map)] }
+    return { number: this.committed.length, map, records, farTopics: [] }
   }
 }
 
@@ -101,7 +88,7 @@ test.each([2, 3])(
           else if (what === 'receive') client.receive(1 + (chosen[1] % 3))
           else
             try {
-              client.do(perform(client.held.records, garden.making, chosen).change)
+              client.do(perform(client.held.records, garden.newIds, chosen).change)
             } catch (error) {
               if (!(error instanceof Refusal) && !(error instanceof RangeError)) throw error
             }

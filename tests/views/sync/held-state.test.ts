@@ -10,18 +10,15 @@ import type { MapSnapshot } from '../../../src/core/records/snapshot'
 import { HeldState } from '../../../src/views/sync/held-state'
 import { Garden } from '../../core/gardens'
 
-const snapshotOf = (garden: Garden, map: MapId, number: number): MapSnapshot => ({
+const snapshotOf = ({ records }: Garden, map: MapId, number: number): MapSnapshot => ({
   number,
-  map: garden.records.need('map', map),
-  topics: [...garden.records.topicsOf(map)],
-  notes: [...garden.records.all('note')],
-  crosslinks: [...garden.records.all('crosslink')],
-  weblinks: [],
-  tags: [],
-  looks: [],
-  attachments: [],
-  files: [],
-  enclosures: [],
+  map,
+  records: {
+    map: [records.need('map', map)],
+    topic: [...records.topicsOf(map)],
+    note: [...records.all('note')],
+    crosslink: [...records.all('crosslink')],
+  },
   farTopics: [],
 })
 
@@ -44,7 +41,7 @@ function open() {
 describe('what a browser holds', () => {
   test('shows a change at once, and gives it up when it is refused', () => {
     const { garden, held, spring } = open()
-    const { change } = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.making)
+    const { change } = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.newIds)
     expect(held.perform(change).ok).toBe(true)
     expect(held.records.children(spring).map(({ text }) => text)).toEqual(['Sow peas', 'Weed'])
     expect(held.isPending(change.id)).toBe(true)
@@ -55,9 +52,9 @@ describe('what a browser holds', () => {
 
   test('leaves the records alone when its own changes come back as they were made', () => {
     const { garden, held, spring, peas } = open()
-    const first = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.making)
+    const first = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.newIds)
     held.perform(first.change)
-    const second = setText(held.records, { topic: peas, text: 'Sow leek' }, garden.making)
+    const second = setText(held.records, { topic: peas, text: 'Sow leek' }, garden.newIds)
     held.perform(second.change)
     const { revision } = held.records
     const added = held.records.get('topic', first.select[0]!)
@@ -70,9 +67,9 @@ describe('what a browser holds', () => {
 
   test('keeps its own change on top of what others do meanwhile, until it comes back committed', () => {
     const { garden, held, peas } = open()
-    const mine = setText(held.records, { topic: peas, text: 'Mine' }, garden.making)
+    const mine = setText(held.records, { topic: peas, text: 'Mine' }, garden.newIds)
     held.perform(mine.change)
-    const theirs = garden.do((records, making) => setText(records, { topic: peas, text: 'Theirs' }, making))
+    const theirs = garden.do((records, newIds) => setText(records, { topic: peas, text: 'Theirs' }, newIds))
     held.commit([committed(theirs, 2)])
     expect(held.records.need('topic', peas).text).toBe('Mine')
     held.commit([committed(mine, 3)])
@@ -83,7 +80,7 @@ describe('what a browser holds', () => {
   test('replays on an older snapshot what it has seen since', () => {
     const { garden, map, held, peas } = open()
     const old = snapshotOf(garden, map, 1)
-    const later = garden.do((records, making) => setText(records, { topic: peas, text: 'Later' }, making))
+    const later = garden.do((records, newIds) => setText(records, { topic: peas, text: 'Later' }, newIds))
     held.commit([committed(later, 2)])
     held.open(old)
     expect(held.records.need('topic', peas).text).toBe('Later')
@@ -92,14 +89,14 @@ describe('what a browser holds', () => {
   test('asks for more when a branch arrives from a map that is not open, or a link leads to an unknown topic', () => {
     const { garden, map, held, spring } = open()
     garden.grow('Field\nHay\n  Stack')
-    const moved = garden.do((records, making) =>
-      moveTopics(records, { topics: [garden.topic('Hay')], parent: spring, after: 'last', side: null }, making),
+    const moved = garden.do((records, newIds) =>
+      moveTopics(records, { topics: [garden.topic('Hay')], parent: spring, after: 'last', side: null }, newIds),
     )
     expect(held.commit([committed(moved, 2)])).toEqual(new Set([map]))
     held.open(snapshotOf(garden, map, 2))
     garden.grow('Shed\nTools')
-    const linked = garden.do((records, making) =>
-      addCrosslink(records, { from: spring, to: { topic: garden.topic('Tools') }, drawn: 'quiet' }, making),
+    const linked = garden.do((records, newIds) =>
+      addCrosslink(records, { from: spring, to: { kind: 'topic', id: garden.topic('Tools') }, drawn: 'quiet' }, newIds),
     )
     expect(held.commit([committed(linked, 3)])).toEqual(new Set([map]))
   })
@@ -109,7 +106,7 @@ describe('what a browser holds', () => {
     garden.grow('Shed\nTools')
     const tools = garden.topic('Tools')
     held.open({ ...snapshotOf(garden, map, 2), farTopics: [{ id: tools, map, text: 'Tools' }] })
-    const renamed = garden.do((records, making) => setText(records, { topic: tools, text: 'Spades' }, making))
+    const renamed = garden.do((records, newIds) => setText(records, { topic: tools, text: 'Spades' }, newIds))
     held.commit([committed(renamed, 3)])
     expect(held.farTopics.get(tools)?.text).toBe('Spades')
   })

@@ -28,8 +28,8 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
   const own = 'map' in at ? session.records.get('map', at.map)?.look : session.collection.look
   const set =
     (change: Partial<Background>): Command =>
-    (records, making) =>
-      setBackground(records, { at, background: { ...now, ...change } }, making)
+    (records, newIds) =>
+      setBackground(records, { at, background: { ...now, ...change } }, newIds)
   const root = session.records.root(map)
   const send = async (file: File | null) => {
     if (!file || !root) return
@@ -44,7 +44,7 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
         value={pattern}
         source={own?.background ? 'set here' : 'from the whole look'}
         back={
-          own?.background ? (records, making) => setBackground(records, { at, background: null }, making) : undefined
+          own?.background ? (records, newIds) => setBackground(records, { at, background: null }, newIds) : undefined
         }
         options={BackgroundPattern.options.map((id) => ({
           id,

@@ -1,12 +1,12 @@
 import { ActionIcon, Text, Tooltip } from '@mantine/core'
 import { IconArrowBackUp } from '@tabler/icons-react'
 import { type ReactNode, useEffect, useId } from 'react'
-import type { Making, Outcome } from '../../../core/commands/command'
+import type { IdSource, Outcome } from '../../../core/commands/command'
 import type { Records } from '../../../core/records/records'
 import { useCalmSession } from '../../sync/use-session'
 import styles from './look.module.css'
 
-export type Command = (records: Records, making: Making) => Outcome
+export type Command = (records: Records, newIds: IdSource) => Outcome
 
 export interface Option {
   id: string

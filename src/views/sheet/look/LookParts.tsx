@@ -25,12 +25,12 @@ export function LookParts({ target, own, sourceOf }: Props) {
   const session = useCalmSession()
   const set =
     (look: Look): Command =>
-    (records, making) =>
-      changeLook(records, { target, set: look, clear: [] }, making)
+    (records, newIds) =>
+      changeLook(records, { target, set: look, clear: [] }, newIds)
   const clear =
     (...fields: LookField[]): Command =>
-    (records, making) =>
-      changeLook(records, { target, set: {}, clear: fields }, making)
+    (records, newIds) =>
+      changeLook(records, { target, set: {}, clear: fields }, newIds)
   const about = (...fields: [LookField, ...LookField[]]) => ({
     source: sourceOf(fields[0]).words,
     back: fields.some((field) => own[field] !== undefined) ? clear(...fields) : undefined,

@@ -7,7 +7,8 @@ import { LEVELS } from '../../../core/look/styles'
 import { WHOLE_LOOKS } from '../../../core/look/whole-looks'
 import type { Look, LookField } from '../../../core/records/look'
 import { WholeLook } from '../../../core/records/look'
-import { isRoot, type TopicRecord } from '../../../core/records/topic'
+import { isRoot } from '../../../core/records/place'
+import type { TopicRecord } from '../../../core/records/topic'
 import { useCalmSession } from '../../sync/use-session'
 import { BackgroundChoice } from './BackgroundChoice'
 import { Choice } from './Choice'
@@ -106,7 +107,7 @@ export default function LookSection({
           wide
           value={wholeNow ?? (scope === 'all' ? 'laid' : null)}
           source={wholeNow || scope === 'all' ? undefined : 'from all maps'}
-          back={wholeNow ? (records, making) => chooseWholeLook(records, { at, whole: null }, making) : undefined}
+          back={wholeNow ? (records, newIds) => chooseWholeLook(records, { at, whole: null }, newIds) : undefined}
           options={WholeLook.options.map((whole) => ({
             id: whole,
             name: `${WHOLE_LOOKS[whole].name}: ${WHOLE_LOOKS[whole].about}`,
@@ -116,7 +117,7 @@ export default function LookSection({
                 {WHOLE_LOOKS[whole].name}
               </>
             ),
-            command: (records, making) => chooseWholeLook(records, { at, whole }, making),
+            command: (records, newIds) => chooseWholeLook(records, { at, whole }, newIds),
           }))}
         />
       )}

@@ -13,8 +13,8 @@ export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
   const saved = [...session.records.all('look')].filter((look) => !look.trashed)
   saved.sort((a, b) => (a.name < b.name ? -1 : 1))
   if (!session.mayEdit || (saved.length === 0 && Object.keys(own).length === 0)) return null
-  const put = (look: Look) => (records: typeof session.records, making: Parameters<typeof changeLook>[2]) =>
-    changeLook(records, { target, set: look, clear: [] }, making)
+  const put = (look: Look) => (records: typeof session.records, newIds: Parameters<typeof changeLook>[2]) =>
+    changeLook(records, { target, set: look, clear: [] }, newIds)
   return (
     <div>
       <PartHead label="Saved looks" />
@@ -35,7 +35,7 @@ export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
               color="gray"
               size="sm"
               aria-label={`Remove the look ${name}`}
-              onClick={() => session.run((records, making) => removeLook(records, { look: id }, making))}
+              onClick={() => session.run((records, newIds) => removeLook(records, { look: id }, newIds))}
             >
               <IconX size={14} />
             </ActionIcon>
@@ -52,7 +52,7 @@ export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
                 label: 'Name under which it can be put on other topics',
                 value: '',
                 act: 'Save',
-                take: (name) => session.run((records, making) => saveLook(records, { name, look: own }, making)),
+                take: (name) => session.run((records, newIds) => saveLook(records, { name, look: own }, newIds)),
               })
             }
           >

@@ -1,6 +1,7 @@
-import { blankTopic } from '../../../core/commands/add-topic'
+import { blankTopic } from '../../../core/commands/blank-topic'
 import { MapId, TopicId } from '../../../core/records/ids'
 import type { MapLook } from '../../../core/records/look'
+import type { Place } from '../../../core/records/place'
 import { Records } from '../../../core/records/records'
 
 const MAP = MapId.parse('00000000-0000-7000-8000-0000000000aa')
@@ -29,7 +30,10 @@ export function sampleMap(look: MapLook): { records: Records; map: MapId } {
     trashed: false,
   })
   TOPICS.forEach(([parent, text], i) => {
-    const place = { map: MAP, parent: parent === null ? null : id(parent), rank: `a${i}`, side: null, x: null, y: null }
+    const place: Place =
+      parent === null
+        ? { kind: 'root', map: MAP }
+        : { kind: 'arranged', map: MAP, parent: id(parent), rank: `a${i}`, side: null }
     records.put('topic', blankTopic(id(i), place, text))
   })
   return { records, map: MAP }
