@@ -39,7 +39,7 @@ describe('addresses', () => {
 
 describe('a note on a page', () => {
   const show = (text: string, follow = (address: string) => (address === 'folvet:known' ? 'there.html' : undefined)) =>
-    noteHtml(text, 1, follow).markup
+    noteHtml(text, 1, follow).markup.trim()
 
   test('sets its headings below those of the page, and keeps lists, tables and tasks', () => {
     expect(show('# One\n\n## Two')).toBe('<h2>One</h2>\n<h3>Two</h3>')

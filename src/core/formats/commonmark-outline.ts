@@ -1,98 +1,131 @@
-import type {
-  BlockContent,
-  DefinitionContent,
-  Link,
-  List,
-  ListItem,
-  Paragraph,
-  PhrasingContent,
-  RootContent,
-} from 'mdast'
-import { toString as plainText } from 'mdast-util-to-string'
-import { parseCommonMark } from '../text/commonmark'
+import {
+  type Block,
+  contentsIn,
+  type Inline,
+  inlineWords,
+  type ListItem,
+  linksIn,
+  readCommonMark,
+} from '../text/commonmark'
 import { type OutlineItem, type OutlineLink, outlineItem } from './outline'
 
 /**
- * Reads a CommonMark page as an outline: headings and list items become items, everything beneath a heading or in a
- * list item that is not a list becomes its note, word for word as it stands in the source. A paragraph of nothing but
- * links becomes the links of its item, and an item of nothing but one link keeps that link.
+ * Reads a CommonMark page (CommonMark 0.31 with the extensions of GFM) as an outline: headings and list items become items,
+ * everything beneath a heading or in a list item that is not a list becomes its note, word for word as it stands in the
+ * source. A paragraph of nothing but links becomes the links of its item, and an item of nothing but one link keeps that
+ * link. Linear in the text.
+ *
+ * ```
+ * # Water            Water
+ * Seven lines.         (note: Seven lines.)
+ * - Dams               Dams
+ *   - Boards             Boards
+ * ```
  *
  * Lists below a paragraph hang on the item that the paragraph belongs to. A numbered or bulleted list inside a quote,
  * and all tables and code, stay in the note.
  */
-export function readCommonMark(source: string): OutlineItem[] {
-  const text = source.replace(/\r\n?/g, '\n')
-  const top = outlineItem('')
-  const open: { depth: number; item: OutlineItem }[] = [{ depth: 0, item: top }]
-  for (const block of parseCommonMark(text).children) {
-    if (block.type === 'heading') {
-      while (open.at(-1)!.depth >= block.depth) open.pop()
-      const item = itemFrom(block.children)
-      open.at(-1)!.item.children.push(item)
-      open.push({ depth: block.depth, item })
-    } else addBlock(open.at(-1)!.item, block, text)
+export function readCommonMarkOutline(source: string): OutlineItem[] {
+  const reader = new OutlineReader(source.replace(/\r\n?/g, '\n'))
+  return reader.read()
+}
+
+class OutlineReader {
+  private readonly lines: readonly string[]
+
+  constructor(private readonly source: string) {
+    this.lines = source.split('\n')
   }
-  if (top.note === '' && top.links.length === 0) return top.children
-  return beforeFirstHeading(top)
+
+  read(): OutlineItem[] {
+    const top = outlineItem('')
+    const open: { depth: number; item: OutlineItem }[] = [{ depth: 0, item: top }]
+    for (const block of readCommonMark(this.source)) {
+      if (block.type === 'heading') {
+        while (open.at(-1)!.depth >= block.level) open.pop()
+        const item = itemFrom(block.content)
+        open.at(-1)!.item.children.push(item)
+        open.push({ depth: block.level, item })
+      } else this.addBlock(open.at(-1)!.item, block)
+    }
+    return top.note === '' && top.links.length === 0 ? top.children : beforeFirstHeading(top)
+  }
+
+  private addBlock(item: OutlineItem, block: Block, within?: ListItem): void {
+    if (block.type === 'list') for (const entry of block.items) this.addEntry(item, entry)
+    else if (block.type === 'rule') return
+    else if (block.type === 'paragraph' && isOnlyLinks(block.content)) item.links.push(...linksOf(block.content))
+    else {
+      const text = this.slice(block, within)
+      item.note = item.note === '' ? text : `${item.note}\n\n${text}`
+      for (const content of contentsIn([block])) for (const link of linksIn(content)) item.noteLinks.push(link.address)
+    }
+  }
+
+  private addEntry(item: OutlineItem, entry: ListItem): void {
+    const [first, ...rest] = entry.blocks
+    if (!first) return
+    const head = first.type === 'paragraph' || first.type === 'heading' ? first : null
+    const child = head ? itemFrom(head.content) : outlineItem('')
+    item.children.push(child)
+    for (const block of head ? rest : entry.blocks) this.addBlock(child, block, entry)
+  }
+
+  /** The block as it stands in the source, without the indentation and the mark of the entry that it is in. */
+  private slice({ from, to }: Block, within: ListItem | undefined): string {
+    const lines = this.lines.slice(from, to)
+    while (lines.length > 1 && lines.at(-1)!.trim() === '') lines.pop()
+    if (within) {
+      // On the line of the mark itself, what is behind the mark; other lines begin where the block does.
+      if (from === within.from) lines[0] = lines[0]!.replace(ENTRY_MARKS, '')
+      const first = from === within.from ? lines[1] : lines[0]
+      const indent = /^[ \t]*/.exec(first ?? '')![0].length
+      return lines.map((line) => withoutIndent(line, indent)).join('\n')
+    }
+    return lines.join('\n')
+  }
+}
+
+/** The marks of list entries at the beginning of a line, one inside the other. */
+const ENTRY_MARKS = /^(?:[ \t]*(?:[-*+]|\d{1,9}[.)])[ \t]+)+/
+
+function withoutIndent(line: string, most: number): string {
+  let at = 0
+  while (at < most && (line[at] === ' ' || line[at] === '\t')) at++
+  return line.slice(at)
 }
 
 /** A page that begins without a heading: its first line names the item that carries what stands before any heading. */
 function beforeFirstHeading(top: OutlineItem): OutlineItem[] {
-  const [first = '', ...rest] = top.note.split('\n')
-  const item: OutlineItem = { ...top, text: first.trim(), note: rest.join('\n').trim(), children: [] }
+  const end = top.note.indexOf('\n')
+  const first = end < 0 ? top.note : top.note.slice(0, end)
+  const item: OutlineItem = {
+    ...top,
+    text: first.trim(),
+    note: end < 0 ? '' : top.note.slice(end + 1).trim(),
+    children: [],
+  }
   return [item, ...top.children]
 }
 
-function addBlock(item: OutlineItem, block: RootContent | BlockContent | DefinitionContent, source: string): void {
-  if (block.type === 'list') addList(item, block, source)
-  else if (block.type === 'thematicBreak') return
-  else if (block.type === 'paragraph' && onlyLinks(block)) item.links.push(...linksOf(block))
-  else item.note = item.note === '' ? slice(block, source) : `${item.note}\n\n${slice(block, source)}`
-}
-
-function addList(item: OutlineItem, list: List, source: string): void {
-  for (const entry of list.children) {
-    const child = listItem(entry, source)
-    if (child) item.children.push(child)
-  }
-}
-
-function listItem(entry: ListItem, source: string): OutlineItem | null {
-  const [first, ...rest] = entry.children
-  if (!first) return null
-  const head = first.type === 'paragraph' || first.type === 'heading' ? first : null
-  const item = head ? itemFrom(head.children) : outlineItem('')
-  for (const block of head ? rest : entry.children) addBlock(item, block, source)
+function itemFrom(content: readonly Inline[]): OutlineItem {
+  const item = outlineItem(oneLine(inlineWords(content)))
+  item.links.push(...linksOf(content))
   return item
 }
 
-function itemFrom(content: PhrasingContent[]): OutlineItem {
-  const item = outlineItem(oneLine(plainText(content, { includeImageAlt: true })))
-  const only = content.length === 1 ? content[0] : undefined
-  if (only?.type === 'link') item.links.push(linkFrom(only))
-  else for (const part of content) if (part.type === 'link') item.links.push(linkFrom(part))
-  return item
-}
-
-const oneLine = (text: string) => text.replace(/\s*\n\s*/g, ' ').trim()
-const linkFrom = (link: Link): OutlineLink => ({ address: link.url, title: oneLine(plainText(link)) })
-const linksOf = (paragraph: Paragraph): OutlineLink[] =>
-  paragraph.children.flatMap((part) => (part.type === 'link' ? [linkFrom(part)] : []))
-
-const onlyLinks = (paragraph: Paragraph): boolean =>
-  paragraph.children.some((part) => part.type === 'link') &&
-  paragraph.children.every(
-    (part) => part.type === 'link' || part.type === 'break' || (part.type === 'text' && /^[\s,;·]*$/.test(part.value)),
+const oneLine = (text: string): string => text.split(/\s+/).join(' ').trim()
+const linksOf = (content: readonly Inline[]): OutlineLink[] =>
+  [...linksIn(content)].flatMap((link) =>
+    link.type === 'link' ? { address: link.address, title: oneLine(inlineWords(link.content)) } : [],
   )
 
-/** The block as it stands in the source, with the indentation of its container taken away. */
-function slice(
-  block: { position?: { start: { offset?: number; column: number }; end: { offset?: number } } | undefined },
-  source: string,
-): string {
-  const { position } = block
-  const lines = source.slice(position?.start.offset ?? 0, position?.end.offset ?? 0).split('\n')
-  const indent = (position?.start.column ?? 1) - 1
-  const leading = new RegExp(`^[ \\t]{0,${indent}}`)
-  return lines.map((line, i) => (i === 0 ? line : line.replace(leading, ''))).join('\n')
-}
+const isOnlyLinks = (content: readonly Inline[]): boolean =>
+  content.some(({ type }) => type === 'link') &&
+  content.every(
+    (part) =>
+      part.type === 'link' ||
+      part.type === 'break' ||
+      part.type === 'line end' ||
+      (part.type === 'text' && /^[\s,;·]*$/.test(part.text)),
+  )

@@ -1,5 +1,5 @@
-import { tooDeep } from '../text/commonmark'
-import { readCommonMark } from './commonmark-outline'
+import { isTooMuch } from '../text/commonmark'
+import { readCommonMarkOutline } from './commonmark-outline'
 import { readIndentedText } from './indented-text'
 import type { OutlineItem } from './outline'
 
@@ -8,8 +8,8 @@ import type { OutlineItem } from './outline'
  * anything else is taken line by line. Never fails; an empty text gives no items.
  */
 export function readText(text: string): { items: OutlineItem[]; format: 'commonmark' | 'indented' } {
-  return looksLikePage(text) && !tooDeep(text)
-    ? { items: readCommonMark(text), format: 'commonmark' }
+  return looksLikePage(text) && !isTooMuch(text)
+    ? { items: readCommonMarkOutline(text), format: 'commonmark' }
     : { items: readIndentedText(text), format: 'indented' }
 }
 

@@ -1,5 +1,6 @@
-import type { Code, Heading, List, Nodes, Paragraph, PhrasingContent, RootContent, Table } from 'mdast'
-import { parseCommonMark, tooDeep, writeCommonMark } from './commonmark'
+import type { Code, Heading, Nodes, Paragraph, PhrasingContent, RootContent } from 'mdast'
+import { type Block, type Inline, isTooMuch, readCommonMark } from './commonmark'
+import { writeCommonMark } from './write-commonmark'
 
 /** A node of the note editor's document, in the JSON form of ProseMirror with the names that Tiptap gives. */
 export interface DocumentNode {
@@ -21,27 +22,62 @@ export interface NoteSource {
 class Unsupported extends Error {}
 
 /**
- * Takes a note apart. Blocks that the editor cannot show (raw HTML, footnotes, pictures, link definitions and what
- * refers to them, aligned tables) become editable raw blocks, so that nothing is lost or changed.
+ * Takes a note apart. Blocks that the editor cannot show (raw HTML, pictures, aligned tables, definitions of links, …)
+ * become editable raw blocks, so that nothing is lost or changed: slices and gaps together are the note to the letter.
  */
 export function readNote(text: string): NoteSource {
   if (text.trim() === '') return { blocks: [], slices: [], gaps: [text] }
-  if (tooDeep(text)) return { blocks: [rawBlock(text)], slices: [text], gaps: ['', ''] }
-  const blocks: DocumentNode[] = []
-  const slices: string[] = []
-  const gaps: string[] = []
+  if (isTooMuch(text)) return { blocks: [rawBlock(text)], slices: [text], gaps: ['', ''] }
+  const lines = new SourceLines(text)
+  const source: NoteSource = { blocks: [], slices: [], gaps: [] }
   let end = 0
-  for (const block of parseCommonMark(text).children) {
-    const from = block.position?.start.offset ?? end
-    const to = block.position?.end.offset ?? end
-    const slice = text.slice(from, to)
-    gaps.push(text.slice(end, from))
-    slices.push(slice)
-    blocks.push(blockOrRaw(block, slice))
+  const add = (node: DocumentNode, from: number, to: number) => {
+    source.gaps.push(text.slice(end, from))
+    source.slices.push(text.slice(from, to))
+    source.blocks.push(node)
     end = to
   }
-  gaps.push(text.slice(end))
-  return { blocks, slices, gaps }
+  /** What stands between blocks and is more than empty lines defines links: it can be seen and edited too. */
+  const addBetween = (before: number) => {
+    const words = text.slice(end, before)
+    if (words.trim() === '') return
+    const from = end + words.search(/\S/)
+    add(rawBlock(words.trim()), from, from + words.trim().length)
+  }
+  for (const block of readCommonMark(text)) {
+    const from = lines.start(block.from)
+    const to = lines.endOfWords(block)
+    addBetween(from)
+    add(blockOrRaw(block, text.slice(from, to)), from, to)
+  }
+  addBetween(text.length)
+  source.gaps.push(text.slice(end))
+  return source
+}
+
+/** Where the lines of a text begin and end, counted as the reader counts them. */
+class SourceLines {
+  private readonly starts: number[] = [0]
+  private readonly ends: number[] = []
+
+  constructor(private readonly text: string) {
+    for (const { index, 0: mark } of text.matchAll(/\r\n?|\n/g)) {
+      this.ends.push(index)
+      this.starts.push(index + mark.length)
+    }
+    this.ends.push(text.length)
+  }
+
+  start(line: number): number {
+    return this.starts[line] ?? this.text.length
+  }
+
+  /** The end of the last line of a block that is not empty. */
+  endOfWords({ from, to }: Block): number {
+    let last = Math.min(to, this.ends.length) - 1
+    while (last > from && this.text.slice(this.starts[last], this.ends[last]).trim() === '') last--
+    return this.ends[last] ?? this.text.length
+  }
 }
 
 const rawBlock = (text: string): DocumentNode => ({
@@ -49,7 +85,7 @@ const rawBlock = (text: string): DocumentNode => ({
   content: text === '' ? [] : [{ type: 'text', text }],
 })
 
-function blockOrRaw(block: RootContent, slice: string): DocumentNode {
+function blockOrRaw(block: Block, slice: string): DocumentNode {
   try {
     return toNode(block)
   } catch (error) {
@@ -58,85 +94,92 @@ function blockOrRaw(block: RootContent, slice: string): DocumentNode {
   }
 }
 
-function toNode(block: Nodes): DocumentNode {
+/** Deepest nesting of blocks that the editor shows; what is deeper becomes a raw block as a whole. */
+const MOST_SHOWN_LEVELS = 40
+
+function toNode(block: Block, depth = 0): DocumentNode {
+  if (depth > MOST_SHOWN_LEVELS) throw new Unsupported('depth')
   switch (block.type) {
     case 'paragraph':
-      return { type: 'paragraph', content: inline(block.children) }
+      return { type: 'paragraph', content: inline(block.content) }
     case 'heading':
-      return { type: 'heading', attrs: { level: block.depth }, content: inline(block.children) }
-    case 'blockquote':
-      return { type: 'blockquote', content: block.children.map(toNode) }
+      return { type: 'heading', attrs: { level: block.level }, content: inline(block.content) }
+    case 'quote':
+      return { type: 'blockquote', content: block.blocks.map((inner) => toNode(inner, depth + 1)) }
     case 'code':
       return {
         type: 'codeBlock',
-        attrs: { language: block.lang ?? null },
-        content: block.value === '' ? [] : [{ type: 'text', text: block.value }],
+        attrs: { language: block.language || null },
+        content: block.text === '' ? [] : [{ type: 'text', text: block.text }],
       }
-    case 'thematicBreak':
+    case 'rule':
       return { type: 'horizontalRule' }
     case 'list':
-      return listNode(block)
+      return listNode(block, depth)
     case 'table':
       return tableNode(block)
-    default:
+    case 'html':
       throw new Unsupported(block.type)
+    default:
+      return block satisfies never
   }
 }
 
-function listNode(list: List): DocumentNode {
-  const isTask = list.children.some((item) => typeof item.checked === 'boolean')
-  if (isTask && (list.ordered || list.children.some((item) => typeof item.checked !== 'boolean')))
-    throw new Unsupported('mixed list')
-  const content = list.children.map((item): DocumentNode => {
-    const children = item.children.map(toNode)
+function listNode({ items, start }: Extract<Block, { type: 'list' }>, depth: number): DocumentNode {
+  const isTask = items.some(({ isDone }) => isDone !== null)
+  if (isTask && (start !== null || items.some(({ isDone }) => isDone === null))) throw new Unsupported('mixed list')
+  const content = items.map(({ isDone, blocks }): DocumentNode => {
+    const children = blocks.map((block) => toNode(block, depth + 1))
     if (children[0]?.type !== 'paragraph') children.unshift({ type: 'paragraph' })
     return isTask
-      ? { type: 'taskItem', attrs: { checked: item.checked === true }, content: children }
+      ? { type: 'taskItem', attrs: { checked: isDone === true }, content: children }
       : { type: 'listItem', content: children }
   })
   if (isTask) return { type: 'taskList', content }
-  return list.ordered
-    ? { type: 'orderedList', attrs: { start: list.start ?? 1 }, content }
-    : { type: 'bulletList', content }
+  return start === null ? { type: 'bulletList', content } : { type: 'orderedList', attrs: { start }, content }
 }
 
-function tableNode(table: Table): DocumentNode {
-  if (table.align?.some((align) => align !== null)) throw new Unsupported('aligned table')
-  const rows = table.children.map((row, i) => ({
+function tableNode({ align, rows }: Extract<Block, { type: 'table' }>): DocumentNode {
+  if (align.some((one) => one !== null)) throw new Unsupported('aligned table')
+  const content = rows.map((row, i) => ({
     type: 'tableRow',
-    content: row.children.map((cell) => ({
+    content: row.map((cell) => ({
       type: i === 0 ? 'tableHeader' : 'tableCell',
-      content: [{ type: 'paragraph', content: inline(cell.children) }],
+      content: [{ type: 'paragraph', content: inline(cell) }],
     })),
   }))
-  return { type: 'table', content: rows }
+  return { type: 'table', content }
 }
 
 type Marks = NonNullable<DocumentNode['marks']>
+const MARK_NAMES = { strong: 'bold', emphasis: 'italic', strike: 'strike' } as const
 
-function inline(content: readonly PhrasingContent[], marks: Marks = []): DocumentNode[] {
+function inline(content: readonly Inline[], marks: Marks = []): DocumentNode[] {
+  const words = (text: string): DocumentNode[] =>
+    text === '' ? [] : [{ type: 'text', text, ...(marks.length > 0 ? { marks } : {}) }]
   return content.flatMap((part): DocumentNode[] => {
     switch (part.type) {
       case 'text':
+        return words(part.text)
+      case 'line end':
         // A line break inside a paragraph is a space to whoever reads it.
-        return part.value === ''
-          ? []
-          : [{ type: 'text', text: part.value.replaceAll('\n', ' '), ...(marks.length > 0 ? { marks } : {}) }]
+        return words(' ')
       case 'strong':
-        return inline(part.children, [...marks, { type: 'bold' }])
       case 'emphasis':
-        return inline(part.children, [...marks, { type: 'italic' }])
-      case 'delete':
-        return inline(part.children, [...marks, { type: 'strike' }])
+      case 'strike':
+        return inline(part.content, [...marks, { type: MARK_NAMES[part.type] }])
       case 'link':
-        return inline(part.children, [...marks, { type: 'link', attrs: { href: part.url, title: part.title ?? null } }])
-      case 'inlineCode':
+        return inline(part.content, [...marks, { type: 'link', attrs: { href: part.address, title: part.title } }])
+      case 'code':
         if (marks.length > 0) throw new Unsupported('marked code')
-        return [{ type: 'text', text: part.value, marks: [{ type: 'code' }] }]
+        return [{ type: 'text', text: part.text, marks: [{ type: 'code' }] }]
       case 'break':
         return [{ type: 'hardBreak' }]
-      default:
+      case 'picture':
+      case 'html':
         throw new Unsupported(part.type)
+      default:
+        return part satisfies never
     }
   })
 }
