@@ -172,6 +172,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
   })
 
   await test.step('brings it back and splits it off again by undo and redo', async () => {
+    await page.keyboard.press('Alt+f')
     await topic(page, 'Autumn').click({ button: 'right' })
     await page.getByRole('menuitem', { name: 'Bring the child map back' }).click()
     await expect(topic(page, 'Plant garlic')).toBeVisible()

@@ -1,14 +1,7 @@
 import type { Records } from '../core/records/records'
+import { wordsForFinding } from '../core/text/folding'
 import { topicsInOrder } from '../core/tree/walk'
 import type { Addresses } from './addresses'
-
-/** Words of a text in the form in which they are searched: lower case, without accents. */
-const searchWords = (text: string): string[] =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .match(/[\p{L}\p{N}]+/gu) ?? []
 
 /** The shard in which a word lies: its first two letters, as hexadecimal code points, so that it is a file name. */
 const shardOf = (word: string): string =>
@@ -29,8 +22,8 @@ export function searchIndex(records: Records, addresses: Addresses): { path: str
   for (const map of addresses.published)
     for (const topic of topicsInOrder(records, map.id)) {
       const number = entries.push([topic.text || 'Untitled', addresses.topic(topic)!, map.title]) - 1
-      const inTitle = new Set(searchWords(topic.text))
-      const inNote = new Set(searchWords(records.get('note', topic.note)?.text ?? ''))
+      const inTitle = new Set(wordsForFinding(topic.text))
+      const inNote = new Set(wordsForFinding(records.get('note', topic.note)?.text ?? ''))
       for (const word of new Set([...inTitle, ...inNote])) {
         const name = shardOf(word)
         let shard = shards.get(name)

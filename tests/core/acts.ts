@@ -21,6 +21,7 @@ import { splitOff } from '../../src/core/commands/split-off'
 import { writeNote } from '../../src/core/commands/write-note'
 import { planMerge } from '../../src/core/matching/merge-plan'
 import type { Records } from '../../src/core/records/records'
+import { isInTrash } from '../../src/core/tree/walk'
 import { COLLECTION } from './gardens'
 
 /** An act, chosen by numbers: which command, and which of the topics and maps that are there. */
@@ -28,7 +29,10 @@ export const act = fc.tuple(fc.nat(19), fc.nat(999), fc.nat(999))
 
 /** The outcome of an act on these records; throws a Refusal or a RangeError where it cannot be done. */
 export function perform(records: Records, newIds: IdSource, [which, a, b]: [number, number, number]): Outcome {
-  const topics = [...records.all('topic')].sort((x, y) => (x.id < y.id ? -1 : 1))
+  const everything = [...records.all('topic')].sort((x, y) => (x.id < y.id ? -1 : 1))
+  // As the interface offers it: what is seen, and for restoring what lies in the trash itself.
+  const topics = everything.filter((topic) => (which === 4 ? topic.trashed : !isInTrash(records, topic)))
+  if (topics.length === 0) throw new RangeError('There is nothing to do this with.')
   const maps = [...records.all('map')].filter((map) => !map.trashed).sort((x, y) => (x.id < y.id ? -1 : 1))
   const topic = topics[a % topics.length]!
   const other = topics[b % topics.length]!

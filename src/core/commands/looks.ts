@@ -10,6 +10,7 @@ import {
   PLAIN_MAP_LOOK,
   type WholeLook,
 } from '../records/look'
+import { foldForIdentity } from '../text/folding'
 import { command, type NewChange, named, namedAll } from './command'
 
 /** What gets a look: topics alone, topics with all below them, or a map or collection, as a whole or on one level. */
@@ -96,7 +97,9 @@ export const saveLook = command((change, args: { name: string; look: Look }) => 
   const name = args.name.trim()
   if (name === '') refuse('invalid', 'A look needs a name.')
   if (Object.keys(args.look).length === 0) refuse('invalid', 'There is nothing in this look to save.')
-  const known = [...change.records.all('look')].find((look) => !look.trashed && look.name === name)
+  const known = [...change.records.all('look')].find(
+    (look) => !look.trashed && foldForIdentity(look.name) === foldForIdentity(name),
+  )
   if (known) change.update('look', known.id, { look: args.look })
   else change.create('look', { id: change.newId(LookId), name, look: args.look, trashed: false })
   return { label: `Save the look ${named(name)}`, select: [] }

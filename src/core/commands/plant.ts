@@ -92,12 +92,10 @@ function plantOne(change: NewChange, item: OutlineItem, place: Place): TopicReco
   return topic
 }
 
-/** Gives the root of a new map what an item holds besides its children. Its text is the name of the map. */
+/** Gives the root of a new map what an item holds besides its children; a text that the root has already stays. */
 export function plantOnRoot(change: NewChange, root: TopicRecord, item: OutlineItem): TopicRecord {
-  const full = storable(item.text).trim()
-  const { note } = textsOf({ ...item, text: '' })
-  const kept = full === root.text || full === '' ? note : joinTexts(full, note)
-  change.update('topic', root.id, { note: plantNote(change, kept) })
+  const { text, note } = textsOf(item)
+  change.update('topic', root.id, { text: text.trim() || root.text, note: plantNote(change, note) })
   plantWeblinks(change, root, item)
   return change.topic(root.id)
 }

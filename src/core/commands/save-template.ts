@@ -4,6 +4,7 @@ import { TemplateId } from '../records/ids'
 import { parentOf } from '../records/place'
 import { MOST_TEMPLATE_LINES, type TemplateLine } from '../records/template'
 import type { TopicRecord } from '../records/topic'
+import { foldForIdentity } from '../text/folding'
 import { branch } from '../tree/walk'
 import { command, named } from './command'
 
@@ -43,7 +44,9 @@ export const saveTemplate = command((change, args: { topic: TopicId; name: strin
     layout: head.layout ?? map?.layout ?? ('both' as const),
     numbering: head.numbering ?? map?.numbering ?? null,
   }
-  const known = [...records.all('template')].find((template) => !template.trashed && template.name === name)
+  const known = [...records.all('template')].find(
+    (template) => !template.trashed && foldForIdentity(template.name) === foldForIdentity(name),
+  )
   if (known) change.update('template', known.id, { ...shape, lines })
   else change.create('template', { id: change.newId(TemplateId), name, ...shape, lines, trashed: false })
   return { label: `Keep ${named(name)} as a template`, select: [head.id] }

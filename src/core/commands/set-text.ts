@@ -1,7 +1,9 @@
 import { type TopicId, WeblinkId } from '../records/ids'
 import { isRoot } from '../records/place'
+import { cutText } from '../records/text'
 import { isFollowable } from '../records/weblink'
 import { titleOf } from '../text/title'
+import { trimEndOf } from '../text/trim-end'
 import { rankAfterLast } from '../tree/rank'
 import { command, named } from './command'
 
@@ -9,10 +11,7 @@ import { command, named } from './command'
 function readableAddress(text: string): string | null {
   const address = text.trim()
   if (/\s/.test(address) || !isFollowable(address)) return null
-  return address
-    .replace(/^(?:https?:\/\/|mailto:)(?:www\.)?/i, '')
-    .replace(/[/?#]+$/, '')
-    .slice(0, 80)
+  return cutText(trimEndOf(address.replace(/^(?:https?:\/\/|mailto:)(?:www\.)?/i, ''), '/?#'), 80)
 }
 
 /**

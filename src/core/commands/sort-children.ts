@@ -2,18 +2,11 @@ import { refuse } from '../changes/problem'
 import type { TopicId } from '../records/ids'
 import { hangs } from '../records/place'
 import type { TopicRecord } from '../records/topic'
+import { foldForSorting } from '../text/folding'
 import { ranksBehind } from '../tree/rank'
 import { command, named } from './command'
 
 export type SortBy = 'text' | 'date' | 'number'
-
-/** A text as it is sorted: case and accents aside, runs of digits by their value. Compared by code unit, not by locale. */
-const sortKey = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/\d+/g, (digits) => digits.replace(/^0+(?=\d)/, '').padStart(12, '0'))
 
 const numberIn = (text: string): number | null => {
   const found = /-?\d+(?:[.,]\d+)?/.exec(text)
@@ -23,7 +16,7 @@ const numberIn = (text: string): number | null => {
 /** Compares two topics; those without what is sorted by come last, in the order in which they stand. */
 function comparison(by: SortBy): (a: TopicRecord, b: TopicRecord) => number {
   const keyOf = (topic: TopicRecord): string | number | null =>
-    by === 'text' ? sortKey(topic.text) : by === 'date' ? (topic.dates?.start ?? null) : numberIn(topic.text)
+    by === 'text' ? foldForSorting(topic.text) : by === 'date' ? (topic.dates?.start ?? null) : numberIn(topic.text)
   return (a, b) => {
     const [x, y] = [keyOf(a), keyOf(b)]
     if (x === null || y === null) return x === y ? 0 : x === null ? 1 : -1

@@ -3,13 +3,12 @@ import { TagId, type TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TagRecord } from '../records/tag'
 import { MOST_TAGS } from '../records/topic'
+import { foldForIdentity } from '../text/folding'
 import { command, named } from './command'
-
-const plain = (name: string) => name.trim().normalize('NFC').toLowerCase()
 
 /** The tag of this name, case aside; undefined where there is none. */
 export const tagNamed = (records: Records, name: string): TagRecord | undefined =>
-  [...records.all('tag')].find((tag) => !tag.trashed && plain(tag.name) === plain(name))
+  [...records.all('tag')].find((tag) => !tag.trashed && foldForIdentity(tag.name) === foldForIdentity(name))
 
 /**
  * Tags topics. A name that no tag has yet makes one.

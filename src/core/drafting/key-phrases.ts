@@ -1,3 +1,5 @@
+import { foldForFinding } from '../text/folding'
+
 /** English words that carry no matter by themselves. */
 const STOP_WORDS = new Set(
   `a about above after again all also am an and any are as at be because been before being below between both but by can
@@ -14,7 +16,7 @@ const WORD = /[\p{L}\p{N}][\p{L}\p{N}'’-]*/gu
 
 /** The words of a text as they are compared: in lower case, without the endings of plurals. */
 export const stem = (word: string): string => {
-  const lower = word.toLowerCase().replace(/['’]s$/, '')
+  const lower = foldForFinding(word).replace(/['’]s$/, '')
   if (lower.length > 4 && lower.endsWith('ies')) return `${lower.slice(0, -3)}y`
   if (lower.length > 3 && lower.endsWith('s') && !lower.endsWith('ss')) return lower.slice(0, -1)
   return lower
@@ -30,23 +32,24 @@ export interface KeyPhrase {
   stems: readonly string[]
 }
 
+/** How many phrases are told apart; those that a long text brings later can only be chance. */
+const MOST_PHRASES = 60_000
+
 /** Longest phrase, in words. */
 const LONGEST = 3
 
 /** Runs of words between stop words and punctuation, as they stand in the text. */
-function runsIn(text: string): string[][] {
-  const runs: string[][] = []
+function* runsIn(text: string): Generator<string[]> {
   for (const part of text.split(/[^\p{L}\p{N}'’\s-]+/u)) {
     let run: string[] = []
     for (const word of part.match(WORD) ?? []) {
       if (isStopWord(word) || /^\d+$/.test(word)) {
-        if (run.length > 0) runs.push(run)
+        if (run.length > 0) yield run
         run = []
       } else run.push(word)
     }
-    if (run.length > 0) runs.push(run)
+    if (run.length > 0) yield run
   }
-  return runs
 }
 
 /**
@@ -67,7 +70,8 @@ export function keyPhrases(text: string, most: number): KeyPhrase[] {
         const key = stems.slice(from, to).join(' ')
         const known = found.get(key)
         if (known) known.count++
-        else found.set(key, { text: run.slice(from, to).join(' '), stems: stems.slice(from, to), count: 1 })
+        else if (found.size < MOST_PHRASES)
+          found.set(key, { text: run.slice(from, to).join(' '), stems: stems.slice(from, to), count: 1 })
       }
   }
   const value = ({ stems, count }: KeyPhrase & { count: number }) =>

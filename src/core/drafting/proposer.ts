@@ -42,6 +42,28 @@ export const computedProposer: Proposer = {
   },
 }
 
+/** How much of a text is cut into sentences at once: each one holds on to all that it was cut from. */
+const PIECE = 4_000
+
+/** The sentences of a text, without empty ones. Linear; a piece ends where a sentence seems to. */
+function sentencesOf(text: string): string[] {
+  const found: string[] = []
+  for (let start = 0; start < text.length; ) {
+    let end = Math.min(text.length, start + PIECE)
+    if (end < text.length) {
+      const last = Math.max(text.lastIndexOf('. ', end), text.lastIndexOf('\n', end))
+      const space = text.lastIndexOf(' ', end)
+      end = last > start ? last + 1 : space > start ? space : end
+    }
+    for (const { segment } of sentences.segment(text.slice(start, end))) {
+      const sentence = segment.split(/\s+/).join(' ').trim()
+      if (sentence !== '') found.push(sentence)
+    }
+    start = end
+  }
+  return found
+}
+
 /** Branches of a text: those that its headings and lists make, else one for each of its key phrases with the sentences about it. */
 function outlineOfText(text: string): OutlineItem[] {
   const { items, format } = readText(text)
@@ -49,7 +71,7 @@ function outlineOfText(text: string): OutlineItem[] {
   if ((format === 'commonmark' && items.length > 1) || isList) return items.map(shortened)
   // A line break within a paragraph ends no sentence.
   const flowing = text.replace(/(\S)[ \t]*\r?\n[ \t]*(?=\S)/g, '$1 ')
-  const all = [...sentences.segment(flowing)].map(({ segment }) => segment.replace(/\s+/g, ' ').trim()).filter(Boolean)
+  const all = sentencesOf(flowing)
   const most = Math.min(MOST_BRANCHES, Math.max(2, Math.round(Math.sqrt(all.length))))
   const branches = keyPhrases(text, most).map((phrase) => ({ phrase, item: outlineItem(capital(phrase.text)) }))
   for (const sentence of all) {

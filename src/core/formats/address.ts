@@ -1,14 +1,10 @@
+import { foldForAddress } from '../text/folding'
+
 /**
  * The address of a heading on its page: lower case, letters and digits of any script kept, runs of anything else
  * turned into one hyphen. Empty for a text without letters and digits.
  */
-export const headingAddress = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/g, '')
+export const headingAddress = foldForAddress
 
 /**
  * Follows a relative address from a page to a path inside the same folder. Null for absolute addresses and for those

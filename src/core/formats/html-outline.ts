@@ -165,7 +165,7 @@ const hasBlock = (node: Element): boolean =>
 
 /** The level that a word processor gives to a paragraph of a list, from 1. */
 function levelOf(node: Element): number | null {
-  const found = /mso-list:[^;]*\blevel(\d+)/.exec(String(node.properties.style ?? ''))
+  const found = /mso-list:[^;]{0,100}\blevel(\d{1,3})/.exec(String(node.properties.style ?? ''))
   return found ? Number(found[1]) : null
 }
 

@@ -35,12 +35,21 @@ export function readIndentedText(text: string): OutlineItem[] {
   return top
 }
 
+/** A text on one line. Linear. */
+const oneLine = (text: string): string =>
+  text.includes('\n')
+    ? text
+        .split('\n')
+        .map((line) => line.trim())
+        .join(' ')
+    : text
+
 /** Writes items as text, two spaces a level, so that any editor receives a clean list. Line breaks become spaces. */
 export function writeIndentedText(items: readonly OutlineItem[]): string {
   const lines: string[] = []
   const waiting = items.map((item) => ({ item, level: 0 })).reverse()
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    lines.push(`${'  '.repeat(next.level)}- ${next.item.text.replace(/\s*\n\s*/g, ' ')}`)
+    lines.push(`${'  '.repeat(next.level)}- ${oneLine(next.item.text)}`)
     for (let i = next.item.children.length - 1; i >= 0; i--)
       waiting.push({ item: next.item.children[i]!, level: next.level + 1 })
   }

@@ -1,17 +1,10 @@
+import { wordsForFinding } from '../text/folding'
+
 /**
  * A text as it is compared: case, accents, punctuation, repeated space and a plain plural aside.
  * Two topics are called the same when these are equal and not empty.
  */
-export const normalText = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim()
-    .split(' ')
-    .map(singular)
-    .join(' ')
+export const normalText = (text: string): string => wordsForFinding(text).map(singular).join(' ')
 
 /** English plurals only, and only where taking the ending away leaves a word: buses, cities, ditches, plants. */
 function singular(word: string): string {

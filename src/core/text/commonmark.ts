@@ -1,4 +1,5 @@
 import MarkdownIt, { type Env, type Token } from 'markdown-it'
+import { trimEndOf } from './trim-end'
 
 /**
  * CommonMark 0.31 with the tables, task lists, strikethrough and bare addresses of GFM, as a tree. The only file that knows
@@ -279,6 +280,7 @@ function leafOf(token: Token): Inline {
   }
 }
 
+const SENTENCE_ENDS = '.,;:!?\'"*_~'
 /** Bare addresses in a text, up to white space, without the punctuation that ends a sentence. */
 const ADDRESS = /\b(?:https?:\/\/|mailto:)[^\s<>]{1,2000}/gi
 
@@ -288,8 +290,8 @@ function pushText(into: Inline[], text: string, isInside: boolean): void {
   let at = 0
   if (!isInside && text.includes(':'))
     for (const { index, 0: found } of text.matchAll(ADDRESS)) {
-      const address = found.replace(/(?:[.,;:!?'"*_~]|&[a-z0-9]{1,30};)+$/i, '')
-      const whole = address.includes('(') ? address : address.replace(/\)+$/, '')
+      const address = trimEndOf(found, SENTENCE_ENDS)
+      const whole = address.includes('(') ? address : trimEndOf(address, `${SENTENCE_ENDS})`)
       if (!/^(?:https?:\/\/|mailto:)[^\s/?#:]/i.test(whole)) continue
       pushWords(into, text.slice(at, index))
       into.push({ type: 'link', address: whole, title: null, content: [{ type: 'text', text: whole }] })

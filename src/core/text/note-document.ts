@@ -1,5 +1,6 @@
 import type { Code, Heading, Nodes, Paragraph, PhrasingContent, RootContent } from 'mdast'
 import { type Block, type Inline, isTooMuch, readCommonMark } from './commonmark'
+import { trimEndOf } from './trim-end'
 import { writeCommonMark } from './write-commonmark'
 
 /** A node of the note editor's document, in the JSON form of ProseMirror with the names that Tiptap gives. */
@@ -211,8 +212,11 @@ export function writeNote(
   })
   const unchangedEnd = before === source.slices.length - 1
   if (text === '') return ''
-  return text + (unchangedEnd ? source.gaps.at(-1)! : (/\n*$/.exec(source.gaps.at(-1)!)?.[0] ?? ''))
+  return text + (unchangedEnd ? source.gaps.at(-1)! : endOf(source.gaps.at(-1)!))
 }
+
+/** The line ends with which a text ends. */
+const endOf = (text: string): string => text.slice(trimEndOf(text, '\n').length)
 
 /**
  * For each of `current` the index of the one in `known` that it is, else -1; in order, as many as possible.
@@ -246,7 +250,7 @@ function matchSame(known: readonly string[], current: readonly string[]): number
 
 function writeBlock(node: DocumentNode): string {
   if (node.type === 'rawBlock') return (node.content ?? []).map(({ text }) => text ?? '').join('')
-  return writeCommonMark({ type: 'root', children: [toMdast(node)] } as Nodes).replace(/\n+$/, '')
+  return trimEndOf(writeCommonMark({ type: 'root', children: [toMdast(node)] } as Nodes), '\n')
 }
 
 function toMdast(node: DocumentNode): RootContent {

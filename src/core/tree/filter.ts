@@ -2,6 +2,7 @@ import { incomingAt } from '../network/crosslinks'
 import type { TagId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TaskState, TopicRecord } from '../records/topic'
+import { foldForFinding } from '../text/folding'
 import { ancestors } from './walk'
 
 /** What a topic can be asked to have. */
@@ -38,8 +39,6 @@ export const NO_FILTER: Filter = {
   alone: false,
 }
 
-const plain = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
-
 export const isEmpty = ({ words, traits, tags, badges, tasks, from, until }: Filter): boolean =>
   words.trim() === '' && traits.length + tags.length + badges.length + tasks.length === 0 && !from && !until
 
@@ -52,11 +51,11 @@ export function matches(records: Records, topic: TopicRecord, filter: Filter): b
   if (!isDated(topic, filter)) return false
   const note = records.get('note', topic.note)?.text ?? ''
   for (const trait of traits) if (!has(records, topic, note, trait)) return false
-  const wanted = plain(words)
+  const wanted = foldForFinding(words)
     .split(/\s+/)
     .filter((word) => word !== '')
   if (wanted.length === 0) return true
-  const text = plain(`${topic.text}\n${note}`)
+  const text = foldForFinding(`${topic.text}\n${note}`)
   return wanted.every((word) => text.includes(word))
 }
 

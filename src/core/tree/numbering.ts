@@ -85,9 +85,10 @@ export function freeNumberAfter(after: string | null, taken: ReadonlySet<string>
   return make(FREE_TRIES)
 }
 
-/** A number typed at the beginning of a text: `1.2 Dams`, `1a1) Dams`, `1.1-2a Dams`. Null where there is none. */
+/** A number typed at the beginning of a text: `1.2 Dams`, `1a1) Dams`, `1.1-2a Dams`. Null where there is none. Linear: each part of the pattern begins with another sign. */
 export function typedNumber(text: string): { number: string; text: string } | null {
-  const found = /^\s*(\d{1,4}(?:\.\d{1,4})*(?:-\d{1,4})?(?:[a-z]{1,2}\d{0,4})*)([.):]?)[ \t]+(\S[\s\S]*)$/.exec(text)
+  const found =
+    /^\s*(\d{1,4}(?:\.\d{1,4})*(?:-\d{1,4})?(?:[a-z]{1,2}\d{1,4})*(?:[a-z]{1,2})?)([.):]?)[ \t]+(\S[\s\S]*)$/.exec(text)
   if (!found) return null
   const [, number = '', mark = '', rest = ''] = found
   // A plain count of things is no number of a topic: "7 lines of wells". One with a mark or a second part is.

@@ -72,7 +72,7 @@ async function* chunked(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffe
 }
 
 /** A drawing in SVG: its first element tells, behind a declaration, comments and space. */
-const SVG = /^\ufeff?(?:\s|<\?xml[^>]*>|<!--[\s\S]*?-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i
+const SVG = /^\ufeff?(?:\s|<\?xml[^>]*>|<!--(?:(?!-->)[\s\S])*-->|<!DOCTYPE[^>]*>)*<svg[\s>]/i
 
 async function typeOf(head: Buffer): Promise<string> {
   const found = await fileTypeFromBuffer(head)

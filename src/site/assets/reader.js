@@ -34,12 +34,18 @@
     }
     return promise
   }
+  const OPTIONAL_MARKS =
+    /(?=\p{Mn})[\p{Script=Inherited}\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\p{Script=Hebrew}\p{Script=Arabic}](?<![\u3099\u309a])/gu
   const wordsOf = (text) =>
+    // As wordsForFinding in src/core/text/folding.ts, which made the index.
     text
       .normalize('NFKD')
-      .replace(/\p{M}/gu, '')
+      .replace(OPTIONAL_MARKS, '')
+      .normalize('NFC')
       .toLowerCase()
-      .match(/[\p{L}\p{N}]+/gu) || []
+      .replaceAll('ß', 'ss')
+      .replaceAll('ς', 'σ')
+      .match(/[\p{L}\p{N}\p{M}]+/gu) || []
   const shardOf = (word) =>
     [...word]
       .slice(0, 2)

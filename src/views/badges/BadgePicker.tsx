@@ -7,6 +7,7 @@ import { ICON_NAMES } from '../../core/badges/outlines'
 import { addBadge, changeBadge, moveBadge } from '../../core/commands/badges'
 import type { TopicId } from '../../core/records/ids'
 import { Badge } from '../../core/records/topic'
+import { foldForFinding } from '../../core/text/folding'
 import { useSession } from '../sync/use-session'
 import { BadgeGlyph } from '../workspace/BadgeGlyph'
 import styles from './badges.module.css'
@@ -31,11 +32,11 @@ const EMOJI: readonly Pickable[] = emoji
 /** Most emoji that are offered at once; words find the others. */
 const SHOWN = 320
 
-const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
-
 function search(all: readonly Pickable[], words: string): readonly Pickable[] {
-  const wanted = plain(words).split(/\s+/).filter(Boolean)
-  return wanted.length === 0 ? all : all.filter((one) => wanted.every((word) => plain(one.words).includes(word)))
+  const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
+  return wanted.length === 0
+    ? all
+    : all.filter((one) => wanted.every((word) => foldForFinding(one.words).includes(word)))
 }
 
 /** Chooses a badge for topics, from our icons and the emoji of Unicode; or changes, moves and takes off one that is there. */

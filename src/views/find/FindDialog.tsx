@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
 import { z } from 'zod'
 import { EnclosureId, MapId, TopicId } from '../../core/records/ids'
+import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { ask } from '../app/api'
 import styles from './find.module.css'
 
@@ -37,9 +38,9 @@ const MOST_DOABLE = 5
 
 /** Acts whose name contains every word. */
 function named(doable: readonly Doable[], words: string): Offered[] {
-  const wanted = words.toLowerCase().split(/\s+/)
+  const wanted = wordsForFinding(words)
   return doable
-    .filter(({ name }) => wanted.every((word) => name.toLowerCase().includes(word)))
+    .filter(({ name }) => wanted.every((word) => foldForFinding(name).includes(word)))
     .slice(0, MOST_DOABLE)
     .map((act) => ({ kind: 'do', doable: act }))
 }
