@@ -19,9 +19,17 @@ export interface CollectionRow {
   changedAt: string | null
 }
 
-export async function createCollection(client: Client, owner: string, title: string): Promise<string> {
-  const id = uuid()
-  await client.query('INSERT INTO collection (id, title) VALUES ($1, $2)', [id, title])
+/** Makes an empty collection; `wanted` is its id unless there is one of that id already. */
+export async function createCollection(
+  client: Client,
+  owner: string,
+  title: string,
+  wanted: string = uuid(),
+): Promise<string> {
+  const insert = 'INSERT INTO collection (id, title) VALUES ($1, $2) ON CONFLICT (id) DO NOTHING'
+  const { rowCount } = await client.query(insert, [wanted, title])
+  const id = rowCount === 1 ? wanted : uuid()
+  if (id !== wanted) await client.query(insert, [id, title])
   await client.query('INSERT INTO collection_counter (collection) VALUES ($1)', [id])
   await addMember(client, id, owner, 'owner')
   return id

@@ -8,13 +8,18 @@ import { createCollection, wholeCollection } from './collections'
 import { closeDatabase, database, transaction } from './database'
 import { loadDemo } from './demo'
 import { readContent } from './files/contents'
-import { importFolder } from './import-folder'
+import { exportCollection } from './folders/export-collection'
+import { openSource } from './folders/folder-source'
+import { importCollection, isCollectionFolder } from './folders/import-collection'
+import { importPageFolder } from './folders/import-pages'
 import { personByAddress } from './people/people'
 import { siteAssets } from './publications/assets'
 import { loadCollection } from './records/tables'
 
 const USAGE = `Usage:
-  folvet import PATH [--title TITLE] [--owner ADDRESS]   a folder or file becomes a new collection
+  folvet import PATH [--title TITLE] [--owner ADDRESS]   a folder or zip becomes a new collection: one that was exported
+                                                         as it was, any other a map a page
+  folvet export [--collection ID|TITLE] --out DIR|ZIP    writes a collection as a folder of open formats, or a zip of it
   folvet publish [--collection ID|TITLE] --out DIR       writes the site of a collection
   folvet check [--collection ID|TITLE]                   prints broken links, unreachable maps, missing files as JSON
   folvet demo                                            loads the demo collection once
@@ -37,6 +42,8 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
     switch (job) {
       case 'import':
         return path ? await importJob(path, values.title, values.owner) : usage()
+      case 'export':
+        return values.out ? print(await exportCollection((await chosen(values.collection)).id, values.out)) : usage()
       case 'publish':
         return values.out ? await publishJob(values.collection, values.out) : usage()
       case 'check':
@@ -69,20 +76,27 @@ async function importJob(path: string, title: string | undefined, owner: string 
   const person = owner ? await personByAddress(owner) : await firstPerson()
   if (!person)
     throw new Error(owner ? `Nobody has the address ${owner}.` : 'There is no person yet who could own the collection.')
-  const name =
-    title ??
-    resolve(path)
-      .split(sep)
-      .at(-1)!
-      .replace(/\.[^.]*$/, '')
-  const collection = await transaction((client) => createCollection(client, person.id, name))
+  const source = await openSource(resolve(path))
   try {
-    return print({ collection, ...(await importFolder(collection, person, resolve(path))) })
-  } catch (error) {
-    await database().query('DELETE FROM collection WHERE id = $1', [collection])
-    throw error
+    if (isCollectionFolder(source)) return print(await importCollection(source, person, title ?? null))
+    const name = title ?? fileStem(resolve(path))
+    const collection = await transaction((client) => createCollection(client, person.id, name))
+    try {
+      return print({ collection, ...(await importPageFolder(collection, person, source)) })
+    } catch (error) {
+      await database().query('DELETE FROM collection WHERE id = $1', [collection])
+      throw error
+    }
+  } finally {
+    source.close()
   }
 }
+
+const fileStem = (path: string): string =>
+  path
+    .split(sep)
+    .at(-1)!
+    .replace(/\.[^.]*$/, '')
 
 async function firstPerson() {
   const { rows } = await database().query<{ id: string; name: string }>(

@@ -1,7 +1,8 @@
 import { join } from 'node:path'
-import { addMember, createCollection } from './collections'
+import { addMember } from './collections'
 import { database, transaction } from './database'
-import { importFolder } from './import-folder'
+import { openSource } from './folders/folder-source'
+import { importCollection } from './folders/import-collection'
 import { createPerson, personByAddress } from './people/people'
 import { projectRoot } from './project-root'
 
@@ -13,20 +14,23 @@ export const demoIsLoaded = async (): Promise<boolean> => (await personByAddress
 /** Loads the demo collection once, through the import that everybody has. Does nothing where it was loaded before. */
 export async function loadDemo(): Promise<boolean> {
   if (await demoIsLoaded()) return false
-  const { collection, person, writer } = await transaction(async (client) => {
-    const made = await createPerson(client, 'Ines Calder', DEMO_ADDRESS, crypto.randomUUID())
+  const { person, writer } = await transaction(async (client) => ({
+    person: await createPerson(client, 'Ines Calder', DEMO_ADDRESS, crypto.randomUUID()),
     // Somebody else loads the handbook, so that the demo person's first undo does not take all of it away.
-    const writer = await createPerson(client, 'Henrik Sollmann', 'henrik@vennmoor.example', crypto.randomUUID())
-    const id = await createCollection(client, made.id, 'Vennmoor handbook')
-    await addMember(client, id, writer.id, 'editor')
-    return { person: made, writer, collection: id }
-  })
+    writer: await createPerson(client, 'Henrik Sollmann', 'henrik@vennmoor.example', crypto.randomUUID()),
+  }))
+  const source = await openSource(join(projectRoot(), 'demo', 'vennmoor'))
   try {
-    await importFolder(collection, writer, join(projectRoot(), 'demo', 'vennmoor'))
+    const { collection } = await importCollection(source, writer)
+    await transaction(async (client) => {
+      await addMember(client, collection, person.id, 'owner')
+      await addMember(client, collection, writer.id, 'editor')
+    })
   } catch (error) {
-    await database().query('DELETE FROM collection WHERE id = $1', [collection])
     await database().query('DELETE FROM person WHERE id = ANY($1)', [[person.id, writer.id]])
     throw error
+  } finally {
+    source.close()
   }
   return true
 }

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 
 const COMMAND = join(import.meta.dirname, '../../bin/folvet.mjs')
 let folder = ''
-beforeAll(() => {
+beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'folvet-cli-'))
   mkdirSync(join(folder, 'pages/files'), { recursive: true })
   writeFileSync(
@@ -15,7 +15,9 @@ beforeAll(() => {
   )
   writeFileSync(join(folder, 'pages/2-spring.md'), '# Spring\n\n- Sow peas\n- [Back](1-garden.md)\n')
   writeFileSync(join(folder, 'pages/files/plan.csv'), 'bed,length\nnorth,4\n')
-})
+  // Somebody who can own what is imported.
+  expect((await folvet('demo')).code).toBe(0)
+}, 60_000)
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 function folvet(...args: string[]): Promise<{ code: number; output: string; trouble: string }> {
