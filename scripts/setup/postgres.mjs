@@ -239,14 +239,17 @@ export async function migrate(url) {
   })
 }
 
-/** A database in a fresh temporary folder that the database user can enter, without durability; gone when stopped. */
-export async function temporaryPostgres() {
+/**
+ * A database in a fresh temporary folder that the database user can enter, without durability; gone when stopped. `empty`
+ * leaves it without any table.
+ */
+export async function temporaryPostgres({ empty = false } = {}) {
   const data = mkdtempSync('/tmp/folvet-test-')
   chmodSync(data, 0o755)
   const postgres = await startPostgres(data, {
     settings: ['fsync=off', 'synchronous_commit=off', 'full_page_writes=off'],
   })
-  await migrate(postgres.url)
+  if (!empty) await migrate(postgres.url)
   return {
     ...postgres,
     async stop() {

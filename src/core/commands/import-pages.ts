@@ -80,6 +80,18 @@ function importPage(change: NewChange, page: Page): ImportedPage {
   return { ...page, map, planted: [{ item: top, topic }, ...plant(change, topic, top.children)] }
 }
 
+/** What stands before the address of a link, or of its definition, in CommonMark. */
+const BEFORE_ADDRESS = ['](', '](<', ']: ', ']: <']
+
+/** A text in which links lead to another address. Only whole addresses count. Linear in the text for each address. */
+function withAddress(text: string, address: string, other: string): string {
+  for (const before of BEFORE_ADDRESS) {
+    const parts = text.split(before + address)
+    text = parts.reduce((made, part) => made + before + (/^[)>\s]|^$/.test(part) ? other : address) + part)
+  }
+  return text
+}
+
 class LinkResolver {
   readonly unread: Imported['unread'] = []
   readonly homeDoorways = new Map<MapId, TopicRecord>()
@@ -134,8 +146,7 @@ class LinkResolver {
       const end = isFollowable(address) ? null : follow(address)
       if (!end) continue
       const led = 'file' in end ? `folvet:file/${end.file}` : `folvet:${end.kind}/${end.id}`
-      text = text.replaceAll(`](${address}`, `](${led}`).replaceAll(`](<${address}>`, `](${led}`)
-      text = text.replaceAll(`]: ${address}`, `]: ${led}`).replaceAll(`]: <${address}>`, `]: ${led}`)
+      text = withAddress(text, address, led)
     }
     this.change.update('note', known.id, { text })
   }

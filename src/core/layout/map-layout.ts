@@ -56,7 +56,7 @@ type TopicBlock = Block<Content>
 const ORIGIN: Point = { x: 0, y: 0 }
 
 const keyOf = ({ level, growth, setting, spacing, number, below, look }: Context): string =>
-  `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.depth} ${below.above}` : ''}`
+  `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.above}` : ''}`
 
 /** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
 export const layoutMap = (records: Records, map: string, countTopics: CountTopics): MapLayout =>
@@ -248,8 +248,7 @@ interface Opened {
 
 /** A loose branch of a map that grows to both sides grows to the right. */
 function headContext(map: MapRecord, head: TopicRecord, look: Inherited): Context {
-  const numbering: Numbering | null =
-    isRoot(head) && map.numbering ? { scheme: map.numbering, depth: -1, above: '' } : null
+  const numbering: Numbering | null = isRoot(head) && map.numbering ? { scheme: map.numbering, above: '' } : null
   return {
     level: 0,
     growth: null,

@@ -1,5 +1,9 @@
 import { trimEndOf } from './trim-end'
 
-/** One text after the other with an empty line between. Linear. */
+/** One text after the other with an empty line between; where one is empty, the other alone. Linear. */
 export const joinTexts = (first: string, second: string): string =>
-  first.trim() === '' ? second : `${trimEndOf(first, '\n')}\n\n${second.replace(/^\n+/, '')}`
+  first.trim() === ''
+    ? second
+    : second.trim() === ''
+      ? first
+      : `${trimEndOf(first, '\n')}\n\n${second.replace(/^\n+/, '')}`

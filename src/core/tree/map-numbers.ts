@@ -11,8 +11,7 @@ export function mapNumbers(records: Records, map: string): Map<string, string> {
     .looseBranches(map)
     .map((head) => ({ topic: head, below: numberingBelow(head, head.number, null) }))
   for (const { topic } of waiting) if (topic.number) found.set(topic.id, topic.number)
-  if (root)
-    waiting.push({ topic: root, below: numberingBelow(root, root.number, scheme && { scheme, depth: -1, above: '' }) })
+  if (root) waiting.push({ topic: root, below: numberingBelow(root, root.number, scheme && { scheme, above: '' }) })
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const children = records.children(next.topic.id)
     numbersOf(children, next.below).forEach((number, i) => {

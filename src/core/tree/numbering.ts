@@ -11,33 +11,35 @@ export function lettersOf(count: number): string {
 /** Levels of a section number before its items begin: 1.1.1, then 1.1.1-1. */
 const SECTION_LEVELS = 3
 
+/** Digits behind letters and at the beginning, letters behind digits. */
+const inTurn = (above: string, count: number): string => (/\d$/.test(above) ? lettersOf(count) : String(count))
+
 /**
- * The number of the `count`-th item (from 1) at a depth (from 0) beneath an item with the number `above`, which is empty
- * at depth 0.
+ * The number of the `count`-th item (from 1) beneath an item with the number `above`, which is empty at the top. What comes
+ * next follows from the number above alone, so it goes on from fixed numbers too.
  *
  * - `decimal`: 1, 1.1, 1.1.1
  * - `turns`: digits and letters in turn: 1, 1a, 1a1
  * - `sections`: three decimal levels, then items in turn after a hyphen: 1.1.1-1a1
  */
-export function numberBelow(scheme: NumberingScheme, above: string, depth: number, count: number): string {
-  const inTurn = (turn: number) => (turn % 2 === 0 ? String(count) : lettersOf(count))
+export function numberBelow(scheme: NumberingScheme, above: string, count: number): string {
+  const decimal = above === '' ? String(count) : `${above}.${count}`
   switch (scheme) {
     case 'decimal':
-      return above === '' ? String(count) : `${above}.${count}`
+      return decimal
     case 'turns':
-      return above + inTurn(depth)
+      return above + inTurn(above, count)
     case 'sections':
-      if (depth < SECTION_LEVELS) return above === '' ? String(count) : `${above}.${count}`
-      return depth === SECTION_LEVELS ? `${above}-${count}` : above + inTurn(depth - SECTION_LEVELS)
+      if (above.includes('-')) return above + inTurn(above, count)
+      return above.split('.').length < SECTION_LEVELS || above === '' ? decimal : `${above}-${count}`
     default:
       return scheme satisfies never
   }
 }
 
-/** How the topics below one are numbered: by a scheme, at a depth, beneath a number. */
+/** How the topics below one are numbered: by a scheme, beneath a number. */
 export interface Numbering {
   scheme: NumberingScheme
-  depth: number
   above: string
 }
 
@@ -54,7 +56,7 @@ export function numbersOf(
   return siblings.map(({ number }) => {
     if (number !== null || !numbering) return number
     let next: string
-    do next = numberBelow(numbering.scheme, numbering.above, numbering.depth, ++count)
+    do next = numberBelow(numbering.scheme, numbering.above, ++count)
     while (fixed.has(next))
     return next
   })
@@ -66,8 +68,8 @@ export function numberingBelow(
   number: string | null,
   around: Numbering | null,
 ): Numbering | null {
-  if (topic.numbering) return { scheme: topic.numbering, depth: number ? 1 : 0, above: number ?? '' }
-  return around && { scheme: around.scheme, depth: around.depth + 1, above: number ?? around.above }
+  if (topic.numbering) return { scheme: topic.numbering, above: number ?? '' }
+  return around && { scheme: around.scheme, above: number ?? around.above }
 }
 
 const FREE_TRIES = 10_000

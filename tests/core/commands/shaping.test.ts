@@ -172,6 +172,6 @@ describe('splitting off and bringing back', () => {
           newIds,
         ),
       )
-    expect(intoItself).toThrow('Home doorways cannot lead in a circle.')
+    expect(intoItself).toThrow('This branch opens the map Summer, so it cannot move into it.')
   })
 })

@@ -13,7 +13,7 @@ const numbered = (garden: Garden, map: MapId) =>
 describe('the schemes', () => {
   test('write the numbers of a path', () => {
     const path = (scheme: 'decimal' | 'turns' | 'sections', ...counts: number[]) =>
-      counts.reduce((above, count, depth) => numberBelow(scheme, above, depth, count), '')
+      counts.reduce((above, count) => numberBelow(scheme, above, count), '')
     expect(path('decimal', 1, 2, 3)).toBe('1.2.3')
     expect(path('turns', 1, 1, 1, 28)).toBe('1a1ab')
     expect(path('sections', 1, 1, 1, 1, 1, 1)).toBe('1.1.1-1a1')
@@ -26,7 +26,7 @@ describe('the schemes', () => {
 
   test('siblings are counted past those with a fixed number, and never get it too', () => {
     const siblings = [null, '2', null, '1a', null].map((number) => ({ number }))
-    expect(numbersOf(siblings, { scheme: 'decimal', depth: 0, above: '' })).toEqual(['1', '2', '3', '1a', '4'])
+    expect(numbersOf(siblings, { scheme: 'decimal', above: '' })).toEqual(['1', '2', '3', '1a', '4'])
     expect(numbersOf(siblings, null)).toEqual([null, '2', null, '1a', null])
   })
 

@@ -1,0 +1,110 @@
+import { describe, expect, test } from 'vitest'
+import { prepareChange } from '../../../src/core/changes/prepare'
+import { importPages, type Page } from '../../../src/core/commands/import-pages'
+import { hangItems, pasteOutline } from '../../../src/core/commands/paste-outline'
+import { outlineItem } from '../../../src/core/formats/outline'
+import { FileId } from '../../../src/core/records/ids'
+import { COLLECTION, Garden } from '../gardens'
+
+const PLAN = FileId.parse('00000000-0000-7000-8000-0000000000f1')
+
+function imported(...pages: Page[]) {
+  const garden = new Garden()
+  garden.records.put('file', {
+    id: PLAN,
+    sha256: 'a'.repeat(64),
+    name: 'plan.csv',
+    type: 'text/csv',
+    size: 1,
+    picture: null,
+    trashed: false,
+  })
+  const files = new Map([['files/plan.csv', PLAN]])
+  const outcome = garden.do((r, m) => importPages(r, { collection: COLLECTION, pages, files }, m))
+  const noteOf = (text: string) =>
+    garden.records.need('note', garden.records.need('topic', garden.topic(text)).note).text
+  return { garden, outcome, noteOf }
+}
+
+describe('pages', () => {
+  test('that link to one another inside paragraphs are tied together, and the words stay', () => {
+    const { garden, outcome, noteOf } = imported(
+      {
+        path: 'a.md',
+        text: '# Garden\n\nSee [the beds](sub/b.md), [peas](sub/b.md#sow-peas) and [the plan](files/plan.csv "all"); not [this](lost.md).\n\n- x\n',
+      },
+      { path: 'sub/b.md', text: '# Beds\n\n- Sow peas\n\n  Back to [the garden][g].\n\n  [g]: ../a.md\n' },
+    )
+    const [garden1, beds] = outcome.maps
+    const peas = garden.topic('Sow peas')
+    expect(noteOf('Garden')).toBe(
+      `See [the beds](folvet:map/${beds}), [peas](folvet:topic/${peas}) and [the plan](folvet:file/${PLAN} "all"); not [this](lost.md).`,
+    )
+    expect(noteOf('Sow peas')).toContain('Back to [the garden][g].')
+    const ends = garden.records.crosslinksFrom(garden.topic('Garden')).map(({ to }) => to)
+    expect(ends).toEqual([
+      { kind: 'map', id: beds },
+      { kind: 'topic', id: peas },
+    ])
+    expect(garden.records.crosslinksFrom(peas).map(({ to }) => to)).toEqual([{ kind: 'map', id: garden1 }])
+    expect(garden.records.attachments(garden.topic('Garden')).map(({ file }) => file)).toEqual([PLAN])
+    expect(outcome.unread).toEqual([
+      { page: 'a.md', address: 'lost.md', reason: 'There is no such page or file in the import.' },
+    ])
+  })
+
+  test('of which the title is longer than a title may be keep all of it', () => {
+    const long = `Peas ${'and more '.repeat(700)}`.trim()
+    const { garden, outcome } = imported({ path: 'a.md', text: `# ${long}\n\n- x\n` })
+    const root = garden.records.root(outcome.maps[0]!)!
+    expect(root.text.endsWith('…')).toBe(true)
+    expect(garden.records.need('note', root.note).text).toBe(long)
+    const { garden: other, outcome: whole } = imported({ path: 'a.md', text: `# ${long.slice(0, 900)}\n\n- x\n` })
+    expect(other.records.root(whole.maps[0]!)!.text).toBe(long.slice(0, 900).trim())
+  })
+})
+
+describe('large texts', () => {
+  const bullets = (count: number) => Array.from({ length: count }, (_, i) => `- x${i}`).join('\n')
+  const within = (ms: number, work: () => void) => {
+    const start = performance.now()
+    work()
+    const took = Math.round(performance.now() - start)
+    expect([took, took < ms]).toEqual([took, true])
+  }
+
+  // A second on a quiet machine; a loaded one gets some air.
+  test.each([
+    ['10,000 bullets', bullets(9_999)],
+    ['500 levels', Array.from({ length: 500 }, (_, i) => `${'  '.repeat(i)}- x${i}`).join('\n')],
+    ['a heading with 100,000 spaces', `# a${' '.repeat(100_000)}b\n\n- c`],
+  ])('%s are imported and committed in less than a second', (_, text) => {
+    within(2_500, () => imported({ path: 'a.md', text: `# Root\n\n${text}` }))
+  })
+
+  test('200,000 bullets are refused in words, soon', () => {
+    within(2_500, () => {
+      expect(() => imported({ path: 'a.md', text: bullets(200_000) })).toThrow('at most 10000')
+    })
+  })
+
+  test('10,000 bullets are pasted, and 5,000 topics made below one topic in one change', () => {
+    const garden = new Garden()
+    garden.grow('Root')
+    const topic = garden.topic('Root')
+    within(2_500, () => garden.do((r, m) => pasteOutline(r, { topic, text: bullets(9_999) }, m)))
+    const items = Array.from({ length: 5_000 }, (_, i) => outlineItem(`y${i}`))
+    const other = new Garden()
+    other.grow('Root')
+    const { change } = hangItems(other.records, { topic: other.topic('Root'), items, act: 'Insert' }, other.newIds)
+    within(1_500, () => expect(prepareChange(other.records, change.edits, true).ok).toBe(true))
+  })
+
+  test('a chain of 5,000 topics is made, checked and taken back', () => {
+    let items = [outlineItem('end')]
+    for (let i = 0; i < 5_000; i++) items = [{ ...outlineItem(`${i}`), children: items }]
+    const garden = new Garden()
+    garden.grow('Root')
+    within(2_500, () => garden.do((r, m) => hangItems(r, { topic: garden.topic('Root'), items, act: 'Insert' }, m)))
+  })
+})
