@@ -1,5 +1,6 @@
 import { measureBundle, measureReader } from './bundle'
 import { measureChangeRate } from './change-rate'
+import { measureCopy, measureImport } from './import'
 import { layoutBenches } from './layout'
 import type { Measurement } from './measure'
 import { measureStage } from './stage'
@@ -8,10 +9,12 @@ import { measureTextSync } from './text-sync'
 const asJson = process.argv.includes('--json')
 const only = process.argv.find((argument) => argument.startsWith('--only='))?.slice('--only='.length)
 
-type Bench = () => Promise<Measurement | Measurement[]> | Measurement
+type Bench = () => Promise<Measurement | Measurement[]> | Measurement | Measurement[]
 const benches: Record<string, Bench> = {
   ...layoutBenches,
   'text-sync-2k': measureTextSync,
+  'import-54k': measureImport,
+  'copy-branch-5k': measureCopy,
   'change-rate': measureChangeRate,
   stage: measureStage,
   bundle: measureBundle,

@@ -44,18 +44,15 @@ export const rewriteOutline = command(
 )
 
 interface Written extends OutlineLine {
-  /** The line with which the person began; null for a new one. */
-  old: number | null
+  /** What the line said when the person began; null for a new one. */
+  was: string | null
   id: TopicId
 }
 
 class Rewriting {
-  private readonly written: Written[]
-  /** The topics below each one, as the person had them and as they want them. */
-  private readonly had: Map<TopicId, TopicId[]>
-  private readonly wanted: Map<TopicId, TopicId[]>
-  private readonly oldParents: ReadonlyMap<TopicId, TopicId>
-  private readonly texts: ReadonlyMap<TopicId, string>
+  private readonly written: readonly Written[]
+  /** Whether every line is where it was, whatever it says: then nothing moved, came or went. */
+  private readonly isSameShape: boolean
 
   constructor(
     private readonly change: NewChange,
@@ -64,17 +61,12 @@ class Rewriting {
     after: readonly OutlineLine[],
   ) {
     const match = matchTrees(base, after)
-    this.written = after.map((line, i) => {
-      const old = match[i]! < 0 ? null : match[i]!
-      return { ...line, old, id: old === null ? change.newId(TopicId) : base[old]!.topic }
+    this.isSameShape =
+      after.length === base.length && after.every(({ level }, i) => match[i] === i && base[i]!.level === level)
+    this.written = after.map(({ level, text }, i): Written => {
+      const known = base[match[i]!]
+      return { level, text, was: known?.text ?? null, id: known?.topic ?? change.newId(TopicId) }
     })
-    this.had = childrenIn(head, base)
-    this.wanted = childrenIn(
-      head,
-      this.written.map(({ id, level }) => ({ topic: id, level })),
-    )
-    this.oldParents = new Map([...this.had].flatMap(([parent, children]) => children.map((child) => [child, parent])))
-    this.texts = new Map(this.written.map(({ id, text }) => [id, text]))
   }
 
   get lines(): readonly TopicLine[] {
@@ -83,15 +75,30 @@ class Rewriting {
 
   /** Topics whose lines say something else than the person began with. */
   retype(): void {
-    for (const { id, text, old } of this.written)
-      if (old !== null && this.base[old]!.text !== text) this.change.update('topic', id, { text })
+    for (const { id, text, was } of this.written)
+      if (was !== null && was !== text) this.change.update('topic', id, { text })
   }
 
   /** Hangs what is new or was moved by the person, parents before their children; all else stays as others left it. */
   settle(): void {
+    if (this.isSameShape) return
+    this.had = childrenIn(this.head, this.base)
+    this.wanted = childrenIn(
+      this.head,
+      this.written.map(({ id, level }) => ({ topic: id, level })),
+    )
+    this.oldParents = parentsIn(this.had)
+    this.wantedParents = parentsIn(this.wanted)
+    this.texts = new Map(this.written.map(({ id, text }) => [id, text]))
     this.settleBelow(this.head)
     for (const { id } of this.written) this.settleBelow(id)
   }
+  /** The topics below each one, and that above each one, as the person had them and as they want them. */
+  private had: ReadonlyMap<TopicId, TopicId[]> = new Map()
+  private wanted: ReadonlyMap<TopicId, TopicId[]> = new Map()
+  private oldParents: ReadonlyMap<TopicId, TopicId> = new Map()
+  private wantedParents: ReadonlyMap<TopicId, TopicId> = new Map()
+  private texts: ReadonlyMap<TopicId, string> = new Map()
 
   private settleBelow(parent: TopicId): void {
     const children = this.wanted.get(parent)
@@ -128,20 +135,12 @@ class Rewriting {
 
   /** The nearest topic upward in the text that others have not taken away meanwhile. */
   private standing(parent: TopicId): TopicId {
-    for (let at = parent; at !== this.head; at = this.parentIn(at)) {
+    for (let at = parent; at !== this.head; at = this.wantedParents.get(at) ?? this.head) {
       const topic = this.change.records.get('topic', at)
       if (topic && !isInTrash(this.change.records, topic)) return at
     }
     return this.head
   }
-  private parentIn(id: TopicId): TopicId {
-    this.wantedParents ??= new Map(
-      [...this.wanted].flatMap(([parent, children]) => children.map((child) => [child, parent])),
-    )
-    return this.wantedParents.get(id) ?? this.head
-  }
-  private wantedParents: Map<TopicId, TopicId> | null = null
-
   /** Puts a run of topics behind a sibling, known ones and new ones. */
   private place(run: readonly TopicId[], onto: TopicId, after: TopicId | null): void {
     const { change } = this
@@ -173,6 +172,7 @@ class Rewriting {
 
   /** What the text no longer says, but for what others have hung something on meanwhile. */
   trashGone(): void {
+    if (this.isSameShape) return
     const { records } = this.change
     const kept = new Set<TopicId>(this.written.map(({ id }) => id))
     const gone = new Set(this.base.flatMap(({ topic }) => (kept.has(topic) ? [] : topic)))
@@ -191,6 +191,9 @@ class Rewriting {
     if (heads.length > 0) trashBranches(this.change, heads)
   }
 }
+
+const parentsIn = (children: ReadonlyMap<TopicId, TopicId[]>): Map<TopicId, TopicId> =>
+  new Map([...children].flatMap(([parent, below]) => below.map((child) => [child, parent])))
 
 function childrenIn(head: TopicId, lines: readonly { topic: TopicId; level: number }[]): Map<TopicId, TopicId[]> {
   const children = new Map<TopicId, TopicId[]>()

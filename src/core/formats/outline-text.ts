@@ -17,11 +17,14 @@ export interface OutlineLine {
 export type OutlineForm = 'list' | 'headings'
 
 /** A topic as one line; an empty one is its line break, so that it is seen and not lost. */
-const lineOf = (text: string): string =>
-  text === '' ? BREAK.trim() : text.replaceAll('⏎', LITERAL).replaceAll('\n', BREAK)
+const lineOf = (text: string): string => {
+  if (text === '') return BREAK.trim()
+  return text.includes('⏎') || text.includes('\n') ? text.replaceAll('⏎', LITERAL).replaceAll('\n', BREAK) : text
+}
 
 /** The text of a topic from its line. */
 const textOf = (line: string): string => {
+  if (line !== '' && !line.includes('⏎')) return line
   const text = line.replaceAll(/\\⏎| ?⏎ ?/g, (found) => (found === LITERAL ? '⏎' : '\n'))
   return text.trim() === '' ? '' : text
 }

@@ -126,6 +126,8 @@ class Matching {
 
   private takeEqualSubtrees(): void {
     const { before, after } = this
+    const isOpenParent = (now: number) => this.of[now]! < 0 && after.children(now).length > 0
+    if (!after.lines.some((_, now) => isOpenParent(now))) return
     const names = new Map<string, number>()
     const named = (tree: Tree): Int32Array => {
       const found = new Int32Array(tree.size)
@@ -145,7 +147,7 @@ class Matching {
     )
     // Reading order comes to the largest subtree first.
     for (let now = 0; now < after.size; now++) {
-      if (this.of[now]! >= 0 || after.children(now).length === 0) continue
+      if (!isOpenParent(now)) continue
       const old = candidates.best(
         newNames[now]!,
         (one) => this.taken[one]! < 0,
