@@ -41,8 +41,8 @@ test('a list that would be too much is refused in words, and nothing is lost', a
   await page.keyboard.press('Control+v')
   await expect(page.getByText(/at most [\d,]+/)).toBeVisible()
   await expect(topic(page, 'Spring')).toBeVisible()
-  // One line of a megabyte is too long for a topic, and says so too.
-  await page.evaluate(() => navigator.clipboard.writeText('y'.repeat(1_000_000)))
+  // One line of more than a megabyte is too long for a topic and for the note it would run on in, and says so too.
+  await page.evaluate(() => navigator.clipboard.writeText('y'.repeat(1_100_000)))
   await page.keyboard.press('Control+v')
   await expect(page.getByText(/letters/)).toBeVisible()
   await page.reload()
