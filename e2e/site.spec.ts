@@ -132,7 +132,7 @@ test('the published demo works from a disk, below a sub-path, without script, an
   await page.getByRole('link', { name: 'Vennmoor handbook' }).click()
   const folder = await publish(page)
   const maps = filesBelow(folder).filter((file) => relative(folder, file).startsWith('maps/'))
-  expect(maps).toHaveLength(8)
+  expect(maps).toHaveLength(14)
 
   const disk = await context.newPage()
   const start = pathToFileURL(join(folder, 'index.html')).href

@@ -51,8 +51,13 @@ export class Addresses {
 const MOST_NAME_BYTES = 160
 
 /** File names that every system can unpack; the ending is kept. */
-const safeFileName = (name: string): string =>
-  shortFileName(name.replace(/[^\p{L}\p{N}\p{M}._-]+/gu, '-').replace(/^[.-]+/, '') || 'file', MOST_NAME_BYTES)
+function safeFileName(name: string): string {
+  const safe = name
+    .replace(/[^\p{L}\p{N}\p{M}._-]+/gu, '-')
+    .replace(/^-*(?=\.)/, 'file')
+    .replace(/^-+/, '')
+  return shortFileName(safe || 'file', MOST_NAME_BYTES)
+}
 
 /** The last twelve digits of a topic's id are random enough for one page. */
 export const anchorOf = (topic: TopicRecord): string => `t-${topic.id.slice(-12)}`

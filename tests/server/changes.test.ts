@@ -54,6 +54,34 @@ describe('committing', () => {
     await owner.change([textEdit({ ...spring, text: 'Early spring' }, 'Spring')])
   })
 
+  test('refuses in words what could not be stored, and ids that are the same only for the database', async () => {
+    const spring = await topicNamed('Spring')
+    const bad = (after: Record<string, unknown>) =>
+      owner.change([{ kind: 'topic', id: spring.id, before: {}, after } as Edit])
+    const badMap = (after: Record<string, unknown>) =>
+      owner.change([{ kind: 'map', id: map, before: {}, after } as unknown as Edit])
+    const again = { ...spring, id: spring.id.toUpperCase(), text: 'In capitals' } as TopicRecord
+    const answers = [
+      ...['half \ud800', 'nul \u0000'].flatMap((text) => [
+        bad({ text }),
+        bad({ number: text }),
+        bad({ place: { ...spring.place, rank: text } }),
+        badMap({ title: text }),
+      ]),
+      owner.change([{ kind: 'topic', id: again.id, before: null, after: again } as Edit]),
+      owner.send('POST', `/api/collections/${owner.collection}/changes`, {
+        changes: [{ id: uuid(), label: 'nul \u0000', edits: [textEdit(spring, 'Labelled')], undoes: null }],
+      }),
+    ]
+    for (const [i, answer] of (await Promise.all(answers)).entries()) {
+      expect([i, answer.status < 500]).toEqual([i, true])
+      const refused = answer.status >= 400 ? answer.json : !onlyResult(answer).ok && onlyResult(answer)
+      expect([i, refused]).toEqual([i, expect.anything()])
+      expect(JSON.stringify(refused)).toMatch(/[a-z]{3,}/)
+    }
+    expect((await topicNamed('Spring')).text).toBe('Spring')
+  })
+
   test('gives children that two people add at once a rank each', async () => {
     const summer = await topicNamed('Summer')
     await Promise.all(Array.from({ length: 20 }, (_, i) => owner.change([child(summer, `Twin ${i}`, 'a9')])))

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { setText } from '../../src/core/commands/set-text'
 import { splitOff } from '../../src/core/commands/split-off'
+import type { FileRecord } from '../../src/core/records/file'
 import { Addresses, anchorOf, publishedMaps, relative } from '../../src/site/addresses'
 import { escapeHtml, Html, html } from '../../src/site/html'
 import { noteHtml } from '../../src/site/note-html'
@@ -35,6 +36,20 @@ describe('addresses', () => {
       `maps/map.html#${anchorOf(garden.records.need('topic', garden.topic('!!!')))}`,
     )
   })
+})
+
+test('a file with a long name in any script has one that every system can unpack', () => {
+  const garden = new Garden()
+  const addresses = new Addresses(garden.records, [])
+  const file = { sha256: 'a'.repeat(64), name: '' } as FileRecord
+  for (const name of [`${'澤'.repeat(100)}.pdf`, `${'👩🏽‍🌾'.repeat(30)}.pdf`, `${'x'.repeat(240)}.pdf`]) {
+    const last = decodeURIComponent(addresses.file({ ...file, name }))
+      .split('/')
+      .at(-1)!
+    expect(new TextEncoder().encode(last).length).toBeLessThanOrEqual(255)
+    expect(last.isWellFormed()).toBe(true)
+    expect(last).toMatch(/^[^\s/\\]+\.pdf$/u)
+  }
 })
 
 describe('a note on a page', () => {

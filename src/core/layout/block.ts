@@ -1,4 +1,4 @@
-import type { Outline } from './outline'
+import type { Contour } from './contour'
 
 /**
  * Where children appear, seen from their parent. Indented children stand below it, to the right or, mirrored, left; or
@@ -37,7 +37,7 @@ export interface Block<Content = unknown> extends Reach {
   frames: readonly Frame[]
   /** Set where the branch grows in one direction: what outlines mean, and who can share them. */
   growth: Growth | null
-  outline: Outline | null
+  contour: Contour | null
 }
 
 /** A head before its children are set. */
@@ -79,7 +79,7 @@ export function blockOf<Content>(
   corners: number[],
   frames: readonly Frame[],
   growth: Growth | null,
-  outline: Outline | null,
+  contour: Contour | null,
 ): Block<Content> {
   const { content, width, height, children } = head
   let left = 0
@@ -101,5 +101,5 @@ export function blockOf<Content>(
     right = Math.max(right, frame.right)
     bottom = Math.max(bottom, frame.bottom)
   }
-  return { content, width, height, children, corners, frames, growth, outline, left, top, right, bottom }
+  return { content, width, height, children, corners, frames, growth, contour, left, top, right, bottom }
 }

@@ -1,5 +1,5 @@
 import { type Block, type Enclosed, type Frame, type Growth, type Reach, SPACING } from './block'
-import { type Outline, Row } from './outline'
+import { type Contour, Row } from './contour'
 
 /** Something that can be set in a row: how far it reaches, seen from the head at which its connector arrives. */
 export interface Boxed extends Reach {
@@ -8,7 +8,7 @@ export interface Boxed extends Reach {
   height: number
   /** Set where it grows in one direction itself. */
   growth: Growth | null
-  outline: Outline | null
+  contour: Contour | null
 }
 
 /** One thing in a row of children: a branch, or an enclosure with the neighbouring branches inside it. */
@@ -30,7 +30,7 @@ export function setItems(items: readonly Boxed[], growth: Growth, gap: number): 
   const row = new Row(gap)
   const across = isAcross(growth)
   for (const item of items) {
-    if (item.outline && item.growth === growth) row.add(item.outline)
+    if (item.contour && item.growth === growth) row.add(item.contour)
     else if (across) row.addBox(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
     else row.addBox(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
   }
@@ -47,8 +47,8 @@ class BranchItem implements Item {
   get growth(): Growth | null {
     return this.block.growth
   }
-  get outline(): Outline | null {
-    return this.block.outline
+  get contour(): Contour | null {
+    return this.block.contour
   }
 
   get left(): number {
@@ -128,7 +128,7 @@ function framed(enclosed: Enclosed, items: readonly Item[], growth: Growth, gap:
     width: first.width,
     height: first.height,
     growth: null,
-    outline: null,
+    contour: null,
     place(x, y, placed) {
       items.forEach((item, i) => {
         item.place(x + row[i]!.x, y + row[i]!.y, placed)

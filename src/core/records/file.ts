@@ -4,6 +4,9 @@ import { FileId } from './ids'
 import { defineKind } from './kind'
 import { storedText } from './text'
 
+/** Largest file that can be uploaded. */
+export const MAX_FILE_BYTES = 100 * 1024 * 1024
+
 /** A file uploaded into the collection. Its content is addressed by its SHA-256 and never changes. */
 export const FileRecord = z.strictObject({
   id: FileId,

@@ -2,6 +2,7 @@ import { type Growth, SPACING } from '../layout/block'
 import type { Bounds, MapLayout, TopicBox } from '../layout/boxes'
 import { isFlanked } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
+import type { ConnectorForm } from '../records/look'
 import { isPlacedByHand } from '../records/place'
 import { type Drawing, drawing, px } from './drawing'
 import { sketched } from './sketch'
@@ -109,18 +110,29 @@ function grouped(parent: TopicBox, layout: MapLayout): Connector[] {
   return connectors
 }
 
+/** The form in which each child has a line of its own; null where children share a trunk. */
+function ownLine(form: ConnectorForm): 'curve' | 'straight' | null {
+  switch (form) {
+    case 'curve':
+    case 'straight':
+      return form
+    case 'spine':
+    case 'sketch':
+      return null
+  }
+}
+
 function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLayout): Lines {
   const [first] = children
-  const { connector } = parent.style
   if (isPlacedByHand(first!.topic)) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
   if (parent.setting === 'time') return axis(parent, children)
   const { growth } = first!
-  const free = connector === 'curve' || connector === 'straight'
-  if (free && (growth === 'right' || growth === 'left' || growth === 'down' || growth === 'up')) {
+  const own = ownLine(parent.style.connector)
+  if (own && (growth === 'right' || growth === 'left' || growth === 'down' || growth === 'up')) {
     const alone = children.filter((child) => !isFlanked(child.setting, child.growth))
     if (alone.length === children.length)
-      return { trunk: '', ticks: children.map((child) => ({ child, path: freeLine(parent, child, connector) })) }
+      return { trunk: '', ticks: children.map((child) => ({ child, path: freeLine(parent, child, own) })) }
   }
   switch (growth) {
     case 'right':
@@ -129,7 +141,10 @@ function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLa
     case 'down':
     case 'up':
       return beam(parent, children, growth === 'up')
-    default:
+    case null:
+    case 'indented':
+    case 'indented-left':
+    case 'indented-up':
       return stem(parent, children, growth)
   }
 }

@@ -10,8 +10,8 @@ import { placedPath } from './path'
 import { SIGN_PATHS, signName } from './signs'
 import { sketched } from './sketch'
 
-const CORNER = 13
-const BAR = 3
+const TURNED_CORNER = 13
+const SIDE_BAR = 3
 /** Corners of a pill of several lines would else cut into its text. */
 const ROUNDEST = 20
 /** How far below the top of its line a letter stands, as a part of the line height. */
@@ -90,14 +90,14 @@ function ground(box: TopicBox): Drawing[] {
 /** The bar in the hue of the branch, at the side from which the topic grows. */
 function bar(box: TopicBox): Drawing {
   const { x, y, width, height, growth } = box
-  const upright = { y: px(y + 1), width: BAR, height: px(height - 2) }
-  const level = { x: px(x + 1), width: px(width - 2), height: BAR }
+  const upright = { y: px(y + 1), width: SIDE_BAR, height: px(height - 2) }
+  const level = { x: px(x + 1), width: px(width - 2), height: SIDE_BAR }
   const at =
     growth === 'down'
       ? { ...level, y: px(y) }
       : growth === 'up'
-        ? { ...level, y: px(y + height - BAR) }
-        : { ...upright, x: px(box.growsLeft ? x + width - BAR : x) }
+        ? { ...level, y: px(y + height - SIDE_BAR) }
+        : { ...upright, x: px(box.growsLeft ? x + width - SIDE_BAR : x) }
   return drawing('rect', { ...at, class: `bar ${boxTone(box)}` })
 }
 
@@ -225,8 +225,8 @@ function tagRow(box: TopicBox): Drawing[] {
 function doorwayLeaf(box: TopicBox, attributes: Attributes): Drawing[] {
   const tone = boxTone(box)
   const [left, top, right, bottom] = [px(box.x), px(box.y), px(box.x + box.width), px(box.y + box.height)]
-  const turn = px(box.y + CORNER)
-  const inner = px(box.growsLeft ? box.x + CORNER : box.x + box.width - CORNER)
+  const turn = px(box.y + TURNED_CORNER)
+  const inner = px(box.growsLeft ? box.x + TURNED_CORNER : box.x + box.width - TURNED_CORNER)
   const sheet = box.growsLeft
     ? `M${inner} ${top}H${right}V${bottom}H${left}V${turn}Z`
     : `M${left} ${top}H${inner}L${right} ${turn}V${bottom}H${left}Z`

@@ -18,7 +18,7 @@ let listener: pg.Client | null = null
 let connecting: Promise<void> | null = null
 
 /** Most changes that are read from the table at once. */
-const PAGE = 200
+const MOST_CHANGES_AT_ONCE = 200
 const RETRY_MS = 1_000
 
 /**
@@ -82,7 +82,7 @@ async function read(reader: Reader): Promise<void> {
       const client = await database().connect()
       let changes: CommittedChange[]
       try {
-        changes = await changesAfter(client, reader.collection, reader.seen, PAGE)
+        changes = await changesAfter(client, reader.collection, reader.seen, MOST_CHANGES_AT_ONCE)
       } finally {
         client.release()
       }
@@ -90,7 +90,7 @@ async function read(reader: Reader): Promise<void> {
         reader.seen = changes.at(-1)!.number
         reader.send(changes)
       }
-      if (changes.length === PAGE) reader.again = true
+      if (changes.length === MOST_CHANGES_AT_ONCE) reader.again = true
     } while (reader.again && readers.has(reader))
   } catch {
     // The database is away: the next notice, or the listener coming back, reads again from the same number.

@@ -27,16 +27,16 @@ export async function commitFor(
   return { results }
 }
 
-const KEPT_FOR_UNDO = 60
+const UNDOABLE_AT_OPENING = 60
 
 export const ownChanges = (member: Member): Promise<CommittedChange[]> =>
-  snapshot((client) => changesBy(client, member.collection, member.person.id, KEPT_FOR_UNDO))
+  snapshot((client) => changesBy(client, member.collection, member.person.id, UNDOABLE_AT_OPENING))
 
-const PAGE = 500
+const MOST_CHANGES_AT_ONCE = 500
 
 /** The changes after a number, oldest first; ask again with the last one for more. */
 export function missedChanges(member: Member, after: number): Promise<CommittedChange[]> {
   if (!Number.isSafeInteger(after) || after < 0)
     throw new Failure(400, 'Changes are asked for by the number of the last one seen.')
-  return snapshot((client) => changesAfter(client, member.collection, after, PAGE))
+  return snapshot((client) => changesAfter(client, member.collection, after, MOST_CHANGES_AT_ONCE))
 }

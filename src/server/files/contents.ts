@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto'
 import { fileTypeFromBuffer } from 'file-type'
+import { MAX_FILE_BYTES } from '../../core/records/file'
 import { type Client, database, transaction } from '../database'
 
-/** Largest file, in bytes. */
-const MAX_FILE = 100 * 1024 * 1024
 const CHUNK = 1024 * 1024
 
 export class TooLarge extends Error {}
@@ -17,7 +16,7 @@ export interface Content {
 
 /**
  * Stores a stream of bytes in chunks and names it by its SHA-256. Content that is known already is stored once.
- * Throws TooLarge beyond `MAX_FILE`; then, as after any failure, nothing is kept.
+ * Throws TooLarge beyond `MAX_FILE_BYTES`; then, as after any failure, nothing is kept.
  */
 export function storeContent(stream: AsyncIterable<Uint8Array>): Promise<Content> {
   return transaction(async (client) => {
@@ -30,7 +29,7 @@ export function storeContent(stream: AsyncIterable<Uint8Array>): Promise<Content
     let number = 0
     for await (const chunk of chunked(stream)) {
       size += chunk.length
-      if (size > MAX_FILE) throw new TooLarge('This file is too large.')
+      if (size > MAX_FILE_BYTES) throw new TooLarge('This file is too large.')
       if (number === 0) head = chunk.subarray(0, 4_100)
       hash.update(chunk)
       await client.query('INSERT INTO content_chunk (sha256, number, bytes) VALUES ($1, $2, $3)', [

@@ -23,12 +23,12 @@ const TEXT_TYPES: Record<string, string> = { csv: 'text/csv', ics: 'text/calenda
 
 export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>): Promise<FileRecord> {
   const content = await storeContent(stream)
-  const plain = fileNameFrom(name)
-  const ending = plain.split('.').at(-1)!.toLowerCase()
+  const stored = fileNameFrom(name)
+  const ending = stored.split('.').at(-1)!.toLowerCase()
   const type = content.type === 'text/plain' ? (TEXT_TYPES[ending] ?? content.type) : content.type
   const { sha256, size } = content
   const picture = await pictureSize(content)
-  return { id: FileId.parse(uuid()), sha256, name: plain, type, size, picture, trashed: false }
+  return { id: FileId.parse(uuid()), sha256, name: stored, type, size, picture, trashed: false }
 }
 
 /** What an upload becomes: a file on a topic, its picture, or what lies behind the map of the topic. */

@@ -12,7 +12,7 @@ import { Failure } from '../http/failure'
 import { selectRecords } from '../records/tables'
 import type { SourceFolder } from './folder-source'
 
-const PAGE = /\.(md|markdown|txt)$/i
+const PAGE_NAME = /\.(md|markdown|txt)$/i
 
 /**
  * Imports a folder of pages into a collection as one change: every text page becomes a map, every other file is
@@ -31,7 +31,7 @@ export async function importPageFolder(
   const pages: Page[] = []
   const files = new Map<string, FileRecord>()
   for (const path of source.paths) {
-    if (PAGE.test(path)) pages.push({ path, text: await source.text(path) })
+    if (PAGE_NAME.test(path)) pages.push({ path, text: await source.text(path) })
     else files.set(path, await storeFile(path, await source.stream(path)))
   }
   const records = new Records()

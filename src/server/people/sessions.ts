@@ -3,14 +3,14 @@ import { LRUCache } from 'lru-cache'
 import { type Client, database, prepared } from '../database'
 import type { Person } from './people'
 
-const DAYS = 60
+const SESSION_DAYS = 60
 const hashOf = (token: string) => createHash('sha256').update(token).digest()
 
 /** Opens a session; the token goes into the cookie and is stored only as a hash. */
 export async function openSession(person: string, client?: Client): Promise<string> {
   const token = randomBytes(32).toString('base64url')
   await (client ?? database()).query(
-    `INSERT INTO session (token_hash, person, expires_at) VALUES ($1, $2, now() + make_interval(days => ${DAYS}))`,
+    `INSERT INTO session (token_hash, person, expires_at) VALUES ($1, $2, now() + make_interval(days => ${SESSION_DAYS}))`,
     [hashOf(token), person],
   )
   return token
@@ -46,7 +46,7 @@ export async function closeSession(token: string): Promise<void> {
 const COOKIE = 'folvet_session'
 
 export const sessionCookie = (token: string, secure: boolean): string =>
-  `${COOKIE}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${DAYS * 86_400}${secure ? '; Secure' : ''}`
+  `${COOKIE}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${SESSION_DAYS * 86_400}${secure ? '; Secure' : ''}`
 
 export const expiredCookie = (): string => `${COOKIE}=; Path=/; HttpOnly; SameSite=Lax; Max-Age=0`
 

@@ -1,5 +1,4 @@
-/** Largest file, in bytes; the server checks it too. */
-const MAX_FILE = 100 * 1024 * 1024
+import { MAX_FILE_BYTES } from '../../core/records/file'
 
 /** Uploads a file onto a topic; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
 export function upload(
@@ -10,7 +9,7 @@ export function upload(
   use: 'file' | 'picture' | 'background' = 'file',
 ): Promise<void> {
   return new Promise((resolve, reject) => {
-    if (file.size > MAX_FILE) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
+    if (file.size > MAX_FILE_BYTES) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
     // fetch tells nothing about the progress of a request's body.
     const request = new XMLHttpRequest()
     request.open(

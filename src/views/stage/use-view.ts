@@ -4,8 +4,8 @@ import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useStat
 import type { Bounds } from '../../core/layout/boxes'
 import { tell } from '../app/api'
 
-const LEAST = 0.02
-const MOST = 4
+const LEAST_SCALE = 0.02
+const MOST_SCALE = 4
 /** Fitting never shows a small map larger than this. */
 const FITTED_MOST = 1.3
 const MARGIN = 24
@@ -93,7 +93,7 @@ export function useView(
     const takenByTouch = (event: Event) =>
       (event.target as Element).closest('[data-selected], textarea, button, [data-taken]') !== null
     behaviour.current
-      .scaleExtent([LEAST, MOST])
+      .scaleExtent([LEAST_SCALE, MOST_SCALE])
       .extent(() => [
         [0, 0],
         [size.current.width, size.current.height],
@@ -195,7 +195,7 @@ export function useView(
   /** The transform that brings the middle of bounds into the middle of the stage. */
   const around = useCallback(
     (bounds: Bounds, scale: number): ZoomTransform => {
-      const k = Math.min(Math.max(scale, LEAST), MOST)
+      const k = Math.min(Math.max(scale, LEAST_SCALE), MOST_SCALE)
       const { clientWidth, clientHeight } = container.current!
       const x = clientWidth / 2 - (bounds.x + bounds.width / 2) * k
       const y = clientHeight / 2 - (bounds.y + bounds.height / 2) * k

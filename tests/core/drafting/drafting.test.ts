@@ -63,4 +63,14 @@ describe('a draft', () => {
     expect((await propose('xyzzy')).map(({ text }) => text)).toContain('What could go wrong')
     expect(await propose('  ', ' ')).toEqual([])
   })
+
+  test('of a megabyte of one sentence is made in seconds and bounded memory', { timeout: 20_000 }, async () => {
+    const sentence = 'The water table of the northern dome fell by twenty centimetres last summer. '
+    const before = process.memoryUsage().heapUsed
+    const start = performance.now()
+    const items = await propose('', sentence.repeat(Math.ceil(1_000_000 / sentence.length)))
+    expect(performance.now() - start).toBeLessThan(10_000)
+    expect((process.memoryUsage().heapUsed - before) / 2 ** 20).toBeLessThan(600)
+    expect(items.length).toBeGreaterThan(0)
+  })
 })

@@ -5,12 +5,12 @@ export function specHtml(blocks: readonly Block[]): string {
   return blocks.map(blockHtml).join('')
 }
 
-const escape = (text: string) =>
+const escaped = (text: string) =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 
 /** Addresses in the specification's HTML are percent-encoded. */
 function encode(address: string): string {
-  return escape(
+  return escaped(
     address.replace(/%[0-9a-f]{2}|[^\w;/?:@&=+$,.!~*'()#-]/giu, (sign) =>
       /^%[0-9a-f]{2}$/i.test(sign) ? sign : encodeURIComponent(sign),
     ),
@@ -26,8 +26,8 @@ function blockHtml(block: Block): string {
     case 'quote':
       return `<blockquote>\n${specHtml(block.blocks)}</blockquote>\n`
     case 'code': {
-      const language = block.language === '' ? '' : ` class="language-${escape(block.language)}"`
-      return `<pre><code${language}>${escape(block.text)}${block.text === '' ? '' : '\n'}</code></pre>\n`
+      const language = block.language === '' ? '' : ` class="language-${escaped(block.language)}"`
+      return `<pre><code${language}>${escaped(block.text)}${block.text === '' ? '' : '\n'}</code></pre>\n`
     }
     case 'rule':
       return '<hr />\n'
@@ -55,11 +55,11 @@ function inline(content: readonly Inline[]): string {
     .map((part) => {
       switch (part.type) {
         case 'text':
-          return escape(part.text)
+          return escaped(part.text)
         case 'html':
           return part.text
         case 'code':
-          return `<code>${escape(part.text)}</code>`
+          return `<code>${escaped(part.text)}</code>`
         case 'break':
           return '<br />\n'
         case 'line end':
@@ -73,7 +73,7 @@ function inline(content: readonly Inline[]): string {
         case 'link':
           return `<a href="${encode(part.address)}"${titled(part.title)}>${inline(part.content)}</a>`
         case 'picture':
-          return `<img src="${encode(part.address)}" alt="${escape(part.words)}"${titled(part.title)} />`
+          return `<img src="${encode(part.address)}" alt="${escaped(part.words)}"${titled(part.title)} />`
         default:
           return part satisfies never
       }
@@ -81,7 +81,7 @@ function inline(content: readonly Inline[]): string {
     .join('')
 }
 
-const titled = (title: string | null) => (title === null ? '' : ` title="${escape(title)}"`)
+const titled = (title: string | null) => (title === null ? '' : ` title="${escaped(title)}"`)
 
 /** White space between tags is of no matter. */
 export const normalised = (html: string): string =>

@@ -1,12 +1,12 @@
 import { type Block, blockOf, type Frame, type Growth, type Head, SPACING } from '../block'
+import { contourAbove, type Row } from '../contour'
 import { type Boxed, isAcross, itemsOf, setItems } from '../items'
-import { outlineAbove, type Row } from '../outline'
 
 const NONE: never[] = []
 
 /**
  * A head without children: the most frequent block by far, so it keeps nothing that follows from its size, and its
- * outline is made only where a row needs it.
+ * contour is made only where a row needs it.
  */
 export class Leaf<Content> implements Block<Content> {
   top = 0
@@ -38,7 +38,7 @@ export class Leaf<Content> implements Block<Content> {
   get growth(): null {
     return null
   }
-  get outline(): null {
+  get contour(): null {
     return null
   }
 }
@@ -70,8 +70,8 @@ export function grow<Content>(
   const corners = new Array<number>(children.length * 2).fill(0)
   const frames: Frame[] = []
   // Without enclosures the branches are their own items: most rows of a map are so, and it saves an object for each.
-  const plain = head.enclosed.length === 0
-  const items = plain ? children : itemsOf(children, indices(head), head.enclosed, growth, gaps.siblings)
+  const unframed = head.enclosed.length === 0
+  const items = unframed ? children : itemsOf(children, indices(head), head.enclosed, growth, gaps.siblings)
   const { row, middle } = placeRow(head, items, growth, gaps, (i, x, y) => {
     const item = items[i]!
     if ('place' in item) item.place(x, y, { corners, frames })
@@ -80,7 +80,7 @@ export function grow<Content>(
       corners[2 * i + 1] = y
     }
   })
-  return blockOf(head, corners, frames, growth, outlineAbove(length, half, gaps.level, row, middle))
+  return blockOf(head, corners, frames, growth, contourAbove(length, half, gaps.level, row, middle))
 }
 
 export const indices = ({ children }: Head): number[] => children.map((_, i) => i)

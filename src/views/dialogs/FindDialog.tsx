@@ -7,7 +7,7 @@ import { z } from 'zod'
 import { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { ask } from '../app/api'
-import styles from './find.module.css'
+import styles from './dialogs.module.css'
 
 const Found = z.array(
   z.discriminatedUnion('kind', [

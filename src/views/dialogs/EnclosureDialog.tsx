@@ -8,8 +8,8 @@ import { EnclosureLook } from '../../core/records/enclosure'
 import type { EnclosureId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
+import styles from './dialogs.module.css'
 import { FindDialog } from './FindDialog'
-import styles from './find.module.css'
 
 const TONES = ['Water', 'Clay', 'Moss', 'Heather', 'Straw', 'Fen', 'Cranberry', 'Slate']
 const LINES = { thin: 'thin', strong: 'strong', dashed: 'dashed', none: 'none' }

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { boxOutline, type Cell, type Outline, outlineAbove, Row } from '../../../src/core/layout/outline'
+import { boxContour, type Cell, type Contour, contourAbove, Row } from '../../../src/core/layout/contour'
 
-/** How far an outline reaches at a distance along the growth; null beyond its end. */
+/** How far an contour reaches at a distance along the growth; null beyond its end. */
 function edgeAt(first: Cell, distance: number): number | null {
   let along = 0
   let across = 0
@@ -14,13 +14,13 @@ function edgeAt(first: Cell, distance: number): number | null {
   return null
 }
 
-function setRow(branches: readonly Outline[], gap: number): Row {
+function setRow(branches: readonly Contour[], gap: number): Row {
   const row = new Row(gap)
   for (const branch of branches) row.add(branch)
   return row
 }
 
-const copyOf = ({ first, last }: Outline): Outline => ({
+const copyOf = ({ first, last }: Contour): Contour => ({
   first: structuredClone(first),
   last: structuredClone(last),
 })
@@ -30,28 +30,28 @@ const box = fc.record({
   before: fc.integer({ min: 1, max: 40 }),
   after: fc.integer({ min: 1, max: 40 }),
 })
-const outlineFrom = ({ length, before, after }: { length: number; before: number; after: number }) =>
-  boxOutline(length, before, after)
+const contourFrom = ({ length, before, after }: { length: number; before: number; after: number }) =>
+  boxContour(length, before, after)
 
 /** Outlines of one to three levels. */
-const outlines: fc.Arbitrary<Outline> = fc
+const contours: fc.Arbitrary<Contour> = fc
   .tuple(box, fc.array(fc.tuple(box, fc.array(box, { maxLength: 3 })), { maxLength: 4 }))
   .map(([head, below]) => {
-    const children = below.map(([child, leaves]) => withRow(child, leaves.map(outlineFrom)))
+    const children = below.map(([child, leaves]) => withRow(child, leaves.map(contourFrom)))
     return withRow(head, children)
   })
 
-function withRow(head: { length: number; before: number }, children: Outline[]): Outline {
-  if (children.length === 0) return boxOutline(head.length, head.before, head.before)
+function withRow(head: { length: number; before: number }, children: Contour[]): Contour {
+  if (children.length === 0) return boxContour(head.length, head.before, head.before)
   const row = setRow(children, 3)
-  return outlineAbove(head.length, head.before, 5, row, row.positions.at(-1)! / 2)
+  return contourAbove(head.length, head.before, 5, row, row.positions.at(-1)! / 2)
 }
 
 describe('a row of branches', () => {
   test('keeps the gap between all of them at every distance, and no more than it must', () => {
     fc.assert(
       fc.property(
-        fc.array(outlines, { minLength: 2, maxLength: 7 }),
+        fc.array(contours, { minLength: 2, maxLength: 7 }),
         fc.integer({ min: 0, max: 12 }),
         (branches, gap) => {
           const copies = branches.map(copyOf)
@@ -75,9 +75,9 @@ describe('a row of branches', () => {
     )
   })
 
-  test('has the outline of all of them together, and leaves theirs as they were', () => {
+  test('has the contour of all of them together, and leaves theirs as they were', () => {
     fc.assert(
-      fc.property(fc.array(outlines, { minLength: 1, maxLength: 6 }), (branches) => {
+      fc.property(fc.array(contours, { minLength: 1, maxLength: 6 }), (branches) => {
         const copies = branches.map(copyOf)
         const row = setRow(branches, 4)
         const { positions, lastShift } = row
@@ -102,22 +102,22 @@ describe('a row of branches', () => {
     )
   })
 
-  test('sets plain boxes as it sets their outlines', () => {
+  test('sets plain boxes as it sets their contours', () => {
     fc.assert(
       fc.property(
         fc.array(fc.tuple(box, fc.array(box, { maxLength: 3 })), { minLength: 1, maxLength: 8 }),
         (branches) => {
-          const [plain, outlined] = [new Row(4), new Row(4)]
+          const [plain, besideContours] = [new Row(4), new Row(4)]
           for (const [head, leaves] of branches) {
-            const outline = withRow(head, leaves.map(outlineFrom))
-            outlined.add(outline)
-            if (leaves.length > 0) plain.add(outline)
+            const contour = withRow(head, leaves.map(contourFrom))
+            besideContours.add(contour)
+            if (leaves.length > 0) plain.add(contour)
             else plain.addBox(head.length, head.before, head.before)
           }
-          expect(plain.positions).toEqual(outlined.positions)
+          expect(plain.positions).toEqual(besideContours.positions)
           for (let distance = 0; distance < 200; distance += 3)
             for (const side of ['first', 'last'] as const)
-              expect(edgeAt(plain[side], distance)).toEqual(edgeAt(outlined[side], distance))
+              expect(edgeAt(plain[side], distance)).toEqual(edgeAt(besideContours[side], distance))
         },
       ),
     )

@@ -1,7 +1,7 @@
 /**
- * The outline of a branch on one side, as linked cells. A cell tells how far the branch reaches across the direction of
+ * The contour of a branch on one side, as linked cells. A cell tells how far the branch reaches across the direction of
  * growth (`edge`), up to a certain distance along it (`far`), both in the frame of the cell; the step to the next cell
- * may shift the frame. Outlines share their ends: that of a parent continues into that of a child. A cell never changes
+ * may shift the frame. Contours share their ends: that of a parent continues into that of a child. A cell never changes
  * once its branch is laid out, so that branches can be kept and set again elsewhere.
  */
 export interface Cell {
@@ -14,10 +14,10 @@ export interface Cell {
 }
 
 /**
- * Both outlines of a branch. The origin is the middle of the near edge of its head, in the frame of its growth: `along`
+ * Both contours of a branch. The origin is the middle of the near edge of its head, in the frame of its growth: `along`
  * away from the parent, `across` from the first sibling to the last.
  */
-export interface Outline {
+export interface Contour {
   readonly first: Cell
   readonly last: Cell
 }
@@ -30,8 +30,8 @@ function link(from: Cell, next: Cell, along: number, across: number): void {
   from.across = across
 }
 
-/** The outline of a plain box: `length` along the growth, reaching from `-before` to `after` across it. */
-export const boxOutline = (length: number, before: number, after: number): Outline => ({
+/** The contour of a plain box: `length` along the growth, reaching from `-before` to `after` across it. */
+export const boxContour = (length: number, before: number, after: number): Contour => ({
   first: cell(length, -before),
   last: cell(length, after),
 })
@@ -42,15 +42,15 @@ interface Cursor {
   across: number
 }
 
-/** Where the row's own part of its first outline ends, with the frame of that cell. */
+/** Where the row's own part of its first contour ends, with the frame of that cell. */
 type Tail = Cursor | null
 
 /**
- * A row of branches set side by side, each as close to those before it as the outlines allow, at least `gap` apart.
+ * A row of branches set side by side, each as close to those before it as the contours allow, at least `gap` apart.
  *
- * Method: outlines are compared along their common depth only, after Reingold and Tilford, "Tidier Drawings of Trees",
+ * Method: contours are compared along their common depth only, after Reingold and Tilford, "Tidier Drawings of Trees",
  * 1981, for boxes of any size as in van der Ploeg, "Drawing Non-layered Tidy Trees in Linear Time", 2014. Instead of
- * threads, which change the outlines of children, cells are shared, and copied where two outlines join; the copying is
+ * threads, which change the contours of children, cells are shared, and copied where two contours join; the copying is
  * bounded by the shallower of the two, so that a whole tree stays linear in its nodes.
  */
 export class Row {
@@ -64,7 +64,7 @@ export class Row {
 
   constructor(private readonly gap: number) {}
 
-  /** Where the outlines of all branches together begin; a row without branches has none and throws a `RangeError`. */
+  /** Where the contours of all branches together begin; a row without branches has none and throws a `RangeError`. */
   get first(): Cell {
     return this.cellOf(this.firstCell)
   }
@@ -77,7 +77,7 @@ export class Row {
     return found
   }
 
-  add(branch: Outline): void {
+  add(branch: Contour): void {
     if (!this.lastCell) {
       this.begin(branch.first, branch.last)
       return
@@ -118,7 +118,7 @@ export class Row {
     }
   }
 
-  /** The same as `add(boxOutline(…))`, for the most frequent branch by far: a topic without children. */
+  /** The same as `add(boxContour(…))`, for the most frequent branch by far: a topic without children. */
   addBox(length: number, before: number, after: number): void {
     const last = cell(length, after)
     if (!this.lastCell) {
@@ -157,7 +157,7 @@ export class Row {
   }
 
   /**
-   * Continues the first outline with the rest of a deeper branch. The row's own copy ends at `tail`; what follows there
+   * Continues the first contour with the rest of a deeper branch. The row's own copy ends at `tail`; what follows there
    * is borrowed from the deepest branch so far and copied now, because its end is linked on.
    */
   private extendFirst(rest: Cursor): void {
@@ -173,14 +173,14 @@ export class Row {
   }
 }
 
-/** What is left of a longer outline where a shorter one ends: from this cell on, or from the next one. */
+/** What is left of a longer contour where a shorter one ends: from this cell on, or from the next one. */
 function restOf(at: Cursor, fromThis: boolean): Cursor | null {
   if (fromThis) return at
   const { next, along, across } = at.cell
   return next && { cell: next, along: at.along + along, across: at.across + across }
 }
 
-/** The last outline of a branch, continued with the rest of a deeper row before it. */
+/** The last contour of a branch, continued with the rest of a deeper row before it. */
 function extended(last: Cell, rest: Cursor): Cell {
   const copied = copyChain({ cell: last, along: 0, across: 0 })
   link(copied.end.cell, rest.cell, rest.along - copied.end.along, rest.across - copied.end.across)
@@ -200,8 +200,8 @@ function copyChain(from: Cursor): { head: Cell; end: Cursor } {
   return { head, end }
 }
 
-/** The outline of a head with its row of children, `gap` away from it and centred so that it stands at `middle`. */
-export function outlineAbove(length: number, half: number, gap: number, row: Row, middle: number): Outline {
+/** The contour of a head with its row of children, `gap` away from it and centred so that it stands at `middle`. */
+export function contourAbove(length: number, half: number, gap: number, row: Row, middle: number): Contour {
   const first = cell(length, -half)
   const last = cell(length, half)
   link(first, row.first, length + gap, -middle)
