@@ -7,6 +7,7 @@ import { pasteOutline } from '../../src/core/commands/paste-outline'
 import { layoutMap } from '../../src/core/layout/map-layout'
 import { CollectionId } from '../../src/core/records/ids'
 import { Records } from '../../src/core/records/records'
+import { COMMON_FONTS } from '../../src/core/text/common-fonts'
 
 /** The boxes of a map made from indented text, as nodes of `@xyflow/react`. */
 function nodesOf(text: string) {
@@ -18,7 +19,10 @@ function nodesOf(text: string) {
   prepareChange(records, made.change.edits, true)
   const topic = made.select[0]!
   prepareChange(records, pasteOutline(records, { topic, text }, newIds).change.edits, true)
-  return layoutMap(records, records.need('topic', topic).place.map, () => 0).boxes.map((box) => ({
+  return layoutMap(records, records.need('topic', topic).place.map, {
+    fonts: COMMON_FONTS,
+    countTopics: () => 0,
+  }).boxes.map((box) => ({
     id: box.topic.id,
     position: { x: box.x, y: box.y },
     width: box.width,

@@ -1,3 +1,5 @@
+import type { Icons } from '../core/badges/badges'
+import type { LayoutContext } from '../core/layout/boxes'
 import type { MapRecord } from '../core/records/map'
 import type { Records } from '../core/records/records'
 import { mapNumbers } from '../core/tree/map-numbers'
@@ -29,7 +31,7 @@ export function mapPage(
   map: MapRecord,
   siteTitle: string,
   addresses: Addresses,
-  countTopics: (map: string) => number,
+  context: LayoutContext & { icons: Icons },
 ): string {
   const path = addresses.map(map.id)!
   const root = records.need('topic', records.root(map.id)?.id ?? null)
@@ -51,6 +53,6 @@ export function mapPage(
     title: map.title,
     siteTitle,
     breadcrumbs: trailTo(records, map).map((above) => ({ title: above.title, address: addresses.map(above.id)! })),
-    body: html`<main>${mapPicture(records, map.id, path, addresses, countTopics)}${text}${mapText.enclosures()}${ways}</main>`,
+    body: html`<main>${mapPicture(records, map.id, path, addresses, context)}${text}${mapText.enclosures()}${ways}</main>`,
   })
 }

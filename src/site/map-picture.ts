@@ -1,3 +1,5 @@
+import type { Icons } from '../core/badges/badges'
+import type { LayoutContext } from '../core/layout/boxes'
 import type { Records } from '../core/records/records'
 import { backdrop } from '../core/scene/backdrop'
 import { px, toMarkup } from '../core/scene/drawing'
@@ -14,9 +16,9 @@ export function mapPicture(
   map: string,
   page: string,
   addresses: Addresses,
-  countTopics: (map: string) => number,
+  context: LayoutContext & { icons: Icons },
 ): Html {
-  const scene = buildScene(records, map, countTopics)
+  const scene = buildScene(records, map, context)
   const pictureAddress = (id: string) => {
     const file = records.get('file', id)
     return file ? relative(page, addresses.file(file)) : null
@@ -34,7 +36,7 @@ export function mapPicture(
   const topics = scene.layout.boxes.map((box) => {
     const door = box.topic.opensMap && addresses.map(box.topic.opensMap)
     const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
-    const drawn = drawTopic(box, pictureAddress).map(toMarkup).join('')
+    const drawn = drawTopic(box, { icons: context.icons, pictureAddress }).map(toMarkup).join('')
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
     return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}">${drawn}</a>`
   })

@@ -1,9 +1,9 @@
+import { ALL_ICONS } from '../core/badges/all-icons'
 import { backdropOf } from '../core/look/styles'
 import type { FileRecord } from '../core/records/file'
 import type { Records } from '../core/records/records'
+import { ALL_FONTS } from '../core/text/all-fonts'
 import { topicsInOrder } from '../core/tree/walk'
-import '../core/badges/outlines'
-import '../core/text/more-fonts'
 import { Addresses, publishedMaps } from './addresses'
 import { indexPage, notFoundPage } from './index-page'
 import { mapPage } from './map-page'
@@ -45,7 +45,10 @@ export function* buildSite(
   yield step([...assets])
   for (const map of addresses.published)
     yield step([
-      page(addresses.map(map.id)!, mapPage(records, map, title, addresses, countTopics)),
+      page(
+        addresses.map(map.id)!,
+        mapPage(records, map, title, addresses, { fonts: ALL_FONTS, icons: ALL_ICONS, countTopics }),
+      ),
       ...attachedFiles(records, map.id, addresses),
     ])
   yield step(

@@ -1,3 +1,4 @@
+import { ALL_ICONS } from '../../src/core/badges/all-icons'
 import { prepareChange } from '../../src/core/changes/prepare'
 import type { IdSource, Outcome } from '../../src/core/commands/command'
 import { makeMap } from '../../src/core/commands/maps'
@@ -7,6 +8,10 @@ import { outlineOf } from '../../src/core/formats/outline-of'
 import { CollectionId, type MapId, type TopicId } from '../../src/core/records/ids'
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../../src/core/records/kinds'
 import { Records } from '../../src/core/records/records'
+import { ALL_FONTS } from '../../src/core/text/all-fonts'
+
+/** What maps are laid out and drawn with in tests: all fonts and icons, nothing behind doorways, no pictures. */
+export const CONTEXT = { fonts: ALL_FONTS, icons: ALL_ICONS, countTopics: () => 0, pictureAddress: () => null }
 
 /** Ids that count up: the same test makes the same records. */
 function counting(): IdSource {

@@ -1,20 +1,23 @@
 const PREFIX = 'icon:'
-let outlines: Readonly<Record<string, string>> | null = null
-let missed = false
+/** The outlines of icons, by name: a value that is handed in to whoever draws. */
+export class Icons {
+  private missed = false
 
-/** Makes the outlines of icons known; see `outlines.ts`. Until then icons are drawn as unknown ones. */
-export function addOutlines(paths: Readonly<Record<string, string>>): void {
-  outlines = paths
-}
+  constructor(private readonly outlines: Readonly<Record<string, string>>) {}
 
-/** Whether an outline was asked for before they were known. */
-export const outlinesMissed = (): boolean => missed && outlines === null
+  /** Whether an icon was asked for that is not here. */
+  get fellShort(): boolean {
+    return this.missed
+  }
 
-/** The outline of a badge that is one of our icons, 24 × 24; null for an emoji, and for an icon that is not known. */
-export function iconPath(badge: string): string | null {
-  if (!badge.startsWith(PREFIX)) return null
-  if (!outlines) missed = true
-  return outlines?.[badge.slice(PREFIX.length)] ?? null
+  /** The outline of a badge that is one of our icons, 24 × 24; null for an emoji, and for an icon that is not known. */
+  path(badge: string): string | null {
+    if (!badge.startsWith(PREFIX)) return null
+    const name = badge.slice(PREFIX.length)
+    if (Object.hasOwn(this.outlines, name)) return this.outlines[name]!
+    this.missed = true
+    return null
+  }
 }
 
 export const iconBadge = (name: string): string => PREFIX + name

@@ -1,12 +1,19 @@
 import type { Style } from '../look/styles'
 import type { HueFamily } from '../records/look'
 import type { TaskState, TopicRecord } from '../records/topic'
+import type { Fonts } from '../text/measure'
 import type { Growth } from './block'
 import type { Setting } from './kinds/set-children'
 import type { Contents, SetText } from './topic-box'
 
 /** How many topics a map holds, for maps whose topics are not among the records. */
 export type CountTopics = (map: string) => number
+
+/** What a map is laid out with besides its records; with an equal one, equal records give equal boxes on every machine. */
+export interface LayoutContext {
+  fonts: Fonts
+  countTopics: CountTopics
+}
 
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
 export type Sign = 'note' | 'file' | 'web' | 'link' | TaskState

@@ -5,7 +5,7 @@ import type { MapRecord } from '../records/map'
 import { isPlacedByHand, isRoot, type Point, pointOf, sideOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
-import { measureLine } from '../text/measure'
+import { type Fonts, measureLine } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
 import type { Block, Enclosed, Growth } from './block'
@@ -13,8 +13,8 @@ import {
   type Bounds,
   type Branch,
   boundsOf,
-  type CountTopics,
   type Face,
+  type LayoutContext,
   type MapLayout,
   type SignCount,
   type TopicBox,
@@ -34,7 +34,7 @@ export const DOORWAY_WIDTH = 34
 export const ROUTE_SPACE = 10
 
 /** What a topic's block depends on besides what is in the branch. */
-interface Context {
+interface BlockContext {
   level: number
   growth: Growth | null
   setting: Setting
@@ -47,7 +47,7 @@ interface Context {
 
 /** What a block carries besides: the children that keep places of their own. */
 interface Content extends Placed {
-  byHand: readonly { topic: TopicRecord; context: Context }[]
+  byHand: readonly { topic: TopicRecord; context: BlockContext }[]
   /** Whether it or a block below has such children. */
   anyByHand: boolean
 }
@@ -55,12 +55,12 @@ type TopicBlock = Block<Content>
 
 const ORIGIN: Point = { x: 0, y: 0 }
 
-const keyOf = ({ level, growth, setting, spacing, number, below, look }: Context): string =>
+const keyOf = ({ level, growth, setting, spacing, number, below, look }: BlockContext): string =>
   `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.above}` : ''}`
 
 /** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
-export const layoutMap = (records: Records, map: string, countTopics: CountTopics): MapLayout =>
-  new MapLayouter(records, map, countTopics).layout(null)
+export const layoutMap = (records: Records, map: string, context: LayoutContext): MapLayout =>
+  new MapLayouter(records, map, context).layout(null)
 
 /**
  * Lays out a map again and again. Branches in which nothing has changed are kept, so that after a change only the way
@@ -77,7 +77,7 @@ export class MapLayouter {
   constructor(
     private readonly records: Records,
     private readonly map: string,
-    private readonly countTopics: CountTopics,
+    private readonly context: LayoutContext,
     /** Leaves out branches whose heads it refuses. */
     private readonly keeps: (topic: TopicRecord) => boolean = () => true,
   ) {}
@@ -86,12 +86,12 @@ export class MapLayouter {
   layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
-    if (!map || !root) return this.finish(new Placing(this.records, this.countTopics, [], false), null)
+    if (!map || !root) return this.finish(new Placing(this.records, this.context.countTopics, [], false), null)
     const look = inheritedOn(this.records, this.map)
     const block = this.blockOf(root, headContext(map, root, look))
     const loose = only ? [] : this.records.looseBranches(this.map).filter(this.keeps)
     const mayMove = block.content.anyByHand || loose.length > 0
-    const placing = new Placing(this.records, this.countTopics, this.boxes, mayMove)
+    const placing = new Placing(this.records, this.context.countTopics, this.boxes, mayMove)
     const middle = this.middleOf(only)
     const corner = { x: middle.x - block.width / 2, y: middle.y - block.height / 2 }
     const branch = placing.place(block, corner)
@@ -124,7 +124,7 @@ export class MapLayouter {
 
   /** The middle of a topic on the whole map: places that were given by hand are seen from the root, also in a branch alone. */
   private middleOf(only: string | null): { x: number; y: number } {
-    this.whole ??= only ? new MapLayouter(this.records, this.map, this.countTopics, this.keeps) : null
+    this.whole ??= only ? new MapLayouter(this.records, this.map, this.context, this.keeps) : null
     const box = only && this.whole?.layout(null).byTopic.get(only)
     return box ? { x: box.x + box.width / 2, y: box.y + box.height / 2 } : { x: 0, y: 0 }
   }
@@ -145,7 +145,7 @@ export class MapLayouter {
   }
 
   /** The block of a branch, from what is kept where nothing has changed. Iterative: depth is no limit. */
-  private blockOf(head: TopicRecord, context: Context): TopicBlock {
+  private blockOf(head: TopicRecord, context: BlockContext): TopicBlock {
     const known = this.known(head, context)
     if (known) return known
     const open: Opened[] = [this.open(head, context)]
@@ -166,12 +166,12 @@ export class MapLayouter {
     }
   }
 
-  private known(topic: TopicRecord, context: Context): TopicBlock | null {
+  private known(topic: TopicRecord, context: BlockContext): TopicBlock | null {
     const kept = this.kept.get(topic.id)
     return kept && kept.stamp === this.records.stampOf(topic.id) && kept.key === keyOf(context) ? kept.block : null
   }
 
-  private open(topic: TopicRecord, context: Context): Opened {
+  private open(topic: TopicRecord, context: BlockContext): Opened {
     const all = this.records.children(topic.id)
     // Numbers are those of the whole map, whatever of it is shown.
     const numbers = numbersOf(all, context.below)
@@ -204,12 +204,13 @@ export class MapLayouter {
   }
 
   private close({ topic, context, children, byHand, hidden, blocks }: Opened): TopicBlock {
-    const made = faceOf(this.records, topic, context, hidden)
+    const made = faceOf(this.records, this.context.fonts, topic, context, hidden)
     const before = this.kept.get(topic.id)?.block.content
     const face = before && dequal(before.face, made) ? before.face : made
     const folded = hidden > 0
     const enclosed = enclosedAmong(
       this.records,
+      this.context.fonts,
       children.map((child) => child.topic),
     )
     const content: Content = {
@@ -239,15 +240,15 @@ export class MapLayouter {
 
 interface Opened {
   topic: TopicRecord
-  context: Context
-  children: { topic: TopicRecord; context: Context }[]
-  byHand: { topic: TopicRecord; context: Context }[]
+  context: BlockContext
+  children: { topic: TopicRecord; context: BlockContext }[]
+  byHand: { topic: TopicRecord; context: BlockContext }[]
   hidden: number
   blocks: TopicBlock[]
 }
 
 /** A loose branch of a map that grows to both sides grows to the right. */
-function headContext(map: MapRecord, head: TopicRecord, look: Inherited): Context {
+function headContext(map: MapRecord, head: TopicRecord, look: Inherited): BlockContext {
   const numbering: Numbering | null = isRoot(head) && map.numbering ? { scheme: map.numbering, above: '' } : null
   return {
     level: 0,
@@ -261,8 +262,8 @@ function headContext(map: MapRecord, head: TopicRecord, look: Inherited): Contex
 }
 
 /** All topics placed by hand in a block, those nearest to the head last, for taking from the end. */
-function byHandBelow(block: TopicBlock): { topic: TopicRecord; context: Context }[] {
-  const found: { topic: TopicRecord; context: Context }[] = []
+function byHandBelow(block: TopicBlock): { topic: TopicRecord; context: BlockContext }[] {
+  const found: { topic: TopicRecord; context: BlockContext }[] = []
   const waiting = [block]
   for (let at = waiting.pop(); at; at = waiting.pop()) {
     if (!at.content.anyByHand) continue
@@ -277,10 +278,10 @@ const foldsBeside = (growth: Growth | null) => growth !== 'down' && growth !== '
 const DAY_MS = 86_400_000
 const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
 
-function faceOf(records: Records, topic: TopicRecord, context: Context, hidden: number): Face {
+function faceOf(records: Records, fonts: Fonts, topic: TopicRecord, context: BlockContext, hidden: number): Face {
   const { level, number, growth, setting, look } = context
   const style = look.below(topic.branchLook).style(level, topic.look)
-  const text = setTopicText(number === null ? topic.text : `${number} ${topic.text}`, style, topic.width)
+  const text = setTopicText(fonts, number === null ? topic.text : `${number} ${topic.text}`, style, topic.width)
   const signs = signsOf(records, topic)
   let signsWidth = signs.length > 0 ? 4 : 0
   for (const { count } of signs) signsWidth += SIGN_SIZE + (count > 1 ? SIGN_COUNT_WIDTH : 0)
@@ -289,8 +290,8 @@ function faceOf(records: Records, topic: TopicRecord, context: Context, hidden: 
     text,
     picture: topic.picture,
     badges: topic.badges,
-    excerpt: style.excerpt ? excerptOf(records, topic, text.width) : null,
-    tags: topic.tags.length > 0 ? tagsOf(records, topic, text.width) : NO_TAGS,
+    excerpt: style.excerpt ? excerptOf(records, fonts, topic, text.width) : null,
+    tags: topic.tags.length > 0 ? tagsOf(records, fonts, topic, text.width) : NO_TAGS,
     signsWidth,
     cornerWidth: topic.opensMap ? DOORWAY_WIDTH : 0,
   }
@@ -299,17 +300,17 @@ function faceOf(records: Records, topic: TopicRecord, context: Context, hidden: 
 
 const NO_TAGS = { tags: [], width: 0, height: 0 }
 
-function tagsOf(records: Records, topic: TopicRecord, width: number) {
+function tagsOf(records: Records, fonts: Fonts, topic: TopicRecord, width: number) {
   const named = topic.tags.flatMap((id) => {
     const tag = records.get('tag', id)
     return tag && !tag.trashed ? [{ name: tag.name, tone: tag.tone }] : []
   })
-  return setTags(named, width, (name) => measureLine(name, TAGS.size, 'plain').width)
+  return setTags(named, width, (name) => measureLine(fonts, name, TAGS.size, 'plain').width)
 }
 
-function excerptOf(records: Records, topic: TopicRecord, width: number) {
+function excerptOf(records: Records, fonts: Fonts, topic: TopicRecord, width: number) {
   const beginning = noteBeginning(records.get('note', topic.note)?.text ?? '', EXCERPT.letters)
-  return beginning === '' ? null : setExcerpt(beginning, width)
+  return beginning === '' ? null : setExcerpt(fonts, beginning, width)
 }
 
 function countBelow(records: Records, topic: TopicRecord): number {
@@ -337,14 +338,14 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
 }
 
 /** Enclosures among siblings, outer ones first. What stands between two enclosed siblings is inside as well. */
-function enclosedAmong(records: Records, siblings: readonly TopicRecord[]): Enclosed[] {
+function enclosedAmong(records: Records, fonts: Fonts, siblings: readonly TopicRecord[]): Enclosed[] {
   const found = new Map<string, Enclosed>()
   siblings.forEach((topic, i) => {
     for (const enclosure of records.enclosuresOf(topic.id)) {
       const { id } = enclosure
       const known = found.get(id)
       if (known) known.to = i
-      else found.set(id, { enclosure: id, from: i, to: i, ...titleSize(enclosure) })
+      else found.set(id, { enclosure: id, from: i, to: i, ...titleSize(fonts, enclosure) })
     }
   })
   return [...found.values()].sort((a, b) => b.to - b.from - (a.to - a.from) || (a.enclosure < b.enclosure ? -1 : 1))

@@ -12,7 +12,7 @@ import {
   TopicBox,
   type TopicLookup,
 } from './boxes'
-import { titleSize } from './enclosure-title'
+import { titleHeight } from './enclosure-title'
 import { moveClear } from './make-room'
 
 const HUES = 8
@@ -187,7 +187,7 @@ export class Placing {
       if (heads.length === 0 || heads[0]!.topic.place.map !== map) continue
       const inside = this.boxes.filter((box) => heads.some((head) => isBelow(box, head)))
       const { x, y, width, height } = boundsOf(inside)
-      const { title } = titleSize(enclosure)
+      const title = titleHeight(enclosure)
       const pad = 10
       this.enclosures.push({
         enclosure: enclosure.id,

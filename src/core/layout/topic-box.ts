@@ -1,6 +1,6 @@
 import type { Style } from '../look/styles'
 import type { TopicPicture } from '../records/topic'
-import { knowsFace, type Line, wrapEvenly, wrapText } from '../text/measure'
+import { type Fonts, type Line, wrapEvenly, wrapText } from '../text/measure'
 
 /** Text broken into lines, with the space it takes in px. */
 export interface SetText {
@@ -12,25 +12,23 @@ export interface SetText {
 const MIN_WIDTH = 24
 /** Texts that are kept measured, so that a change of one topic measures one topic. */
 const KEPT = 200_000
-const kept = new Map<string, SetText>()
+const keptIn = new WeakMap<Fonts, Map<string, SetText>>()
 
 /**
  * Breaks and measures a topic's text as its style sets it: in lines of at most `given` px where a width was given, else in
  * as few and as even ones as can be.
  * Texts measured before are remembered.
  */
-export function setTopicText(text: string, style: Style, given: number | null): SetText {
+export function setTopicText(fonts: Fonts, text: string, style: Style, given: number | null): SetText {
   const { face, size, maxWidth, lineHeight } = style
-  const set = () => {
-    const lines = given ? wrapText(text, given, size, face) : wrapEvenly(text, maxWidth, size, face)
-    return setLines(lines, lineHeight, given ?? MIN_WIDTH)
-  }
-  if (!knowsFace(face)) return set()
+  let kept = keptIn.get(fonts)
+  if (!kept) keptIn.set(fonts, (kept = new Map()))
   const key = `${face} ${size} ${lineHeight} ${given ?? `-${maxWidth}`} ${text}`
   const known = kept.get(key)
   if (known) return known
   if (kept.size >= KEPT) kept.clear()
-  const made = set()
+  const lines = given ? wrapText(fonts, text, given, size, face) : wrapEvenly(fonts, text, maxWidth, size, face)
+  const made = setLines(lines, lineHeight, given ?? MIN_WIDTH)
   kept.set(key, made)
   return made
 }
@@ -44,9 +42,9 @@ function setLines(lines: readonly Line[], lineHeight: number, least: number): Se
 /** The beginning of a note under a topic: how it is set, in px. */
 export const EXCERPT = { size: 13, lineHeight: 17, gap: 4, width: 210, lines: 3, letters: 160 } as const
 
-export function setExcerpt(text: string, topicWidth: number): SetText {
+export function setExcerpt(fonts: Fonts, text: string, topicWidth: number): SetText {
   const most = Math.max(EXCERPT.width, topicWidth)
-  const set = setLines(wrapText(text, most, EXCERPT.size, 'plain'), EXCERPT.lineHeight, 0)
+  const set = setLines(wrapText(fonts, text, most, EXCERPT.size, 'plain'), EXCERPT.lineHeight, 0)
   if (set.lines.length <= EXCERPT.lines) return set
   const lines = set.lines.slice(0, EXCERPT.lines)
   const last = lines[EXCERPT.lines - 1]!

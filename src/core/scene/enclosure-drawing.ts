@@ -2,6 +2,7 @@ import type { EnclosureBox } from '../layout/boxes'
 import { ENCLOSURE_TITLE, enclosureTitleWidth } from '../layout/enclosure-title'
 import { toneClass } from '../look/families'
 import type { EnclosureRecord } from '../records/enclosure'
+import type { Fonts } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Drawing, drawing, px } from './drawing'
 import { placedPath } from './path'
@@ -20,7 +21,7 @@ function frame({ x, y, width, height }: EnclosureBox, { id, look }: EnclosureRec
 }
 
 /** The frame around a branch or several topics, with its title and the sign of its note in the upper left corner. */
-export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Drawing {
+export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord, fonts: Fonts): Drawing {
   const hue = enclosure.tone ?? box.hue
   const parts = [frame(box, enclosure)]
   if (enclosure.title !== '')
@@ -31,7 +32,7 @@ export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord): Dr
     )
   const beginning = noteBeginning(enclosure.note, 300)
   if (beginning !== '') {
-    const x = box.x + 8 + (enclosure.title === '' ? 0 : enclosureTitleWidth(enclosure.title) + 6)
+    const x = box.x + 8 + (enclosure.title === '' ? 0 : enclosureTitleWidth(fonts, enclosure.title) + 6)
     parts.unshift(drawing('title', {}, [beginning]))
     parts.push(drawing('path', { d: placedPath(SIGN_PATHS.note, 0.58, x, box.y + 4), class: 'sign-outline' }))
   }

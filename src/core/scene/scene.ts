@@ -1,4 +1,4 @@
-import { type Bounds, boundsOf, type CountTopics, type EnclosureBox, type MapLayout } from '../layout/boxes'
+import { type Bounds, boundsOf, type EnclosureBox, type LayoutContext, type MapLayout } from '../layout/boxes'
 import { MapLayouter } from '../layout/map-layout'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { Records } from '../records/records'
@@ -27,8 +27,8 @@ const MARGIN = 40
 export function buildScene(
   records: Records,
   map: string,
-  countTopics: CountTopics,
-  layouter: MapLayouter = new MapLayouter(records, map, countTopics),
+  context: LayoutContext,
+  layouter: MapLayouter = new MapLayouter(records, map, context),
   only: string | null = null,
 ): Scene {
   const layout = layouter.layout(only)
@@ -51,7 +51,7 @@ export function buildScene(
       .sort((a, b) => b.width * b.height - a.width * a.height)
       .flatMap((box) => {
         const enclosure = records.get('enclosure', box.enclosure)
-        return enclosure ? [{ box, drawing: drawEnclosure(box, enclosure) }] : []
+        return enclosure ? [{ box, drawing: drawEnclosure(box, enclosure, context.fonts) }] : []
       }),
     bounds: { x: x - MARGIN, y: y - MARGIN, width: width + MARGIN * 2, height: height + MARGIN * 2 },
   }

@@ -1,4 +1,4 @@
-import { badgeName, iconPath } from '../badges/badges'
+import { badgeName, type Icons } from '../badges/badges'
 import type { TopicBox } from '../layout/boxes'
 import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
 import { BADGE, EXCERPT, PICTURE_GAP, TAGS } from '../layout/topic-box'
@@ -22,6 +22,12 @@ const SIGN_SCALE = 0.58
 /** Where the picture of a file can be had, at least this wide in px. */
 export type PictureAddress = (file: string, width: number) => string | null
 
+/** What a topic is drawn with besides its box. */
+export interface DrawingContext {
+  icons: Icons
+  pictureAddress: PictureAddress
+}
+
 /** The class by which a topic and its connectors have the tones of their hue. */
 export const boxTone = (box: TopicBox): string => toneClass(box.style.family, box.hue) || 'root-tone'
 
@@ -29,10 +35,16 @@ export const boxTone = (box: TopicBox): string => toneClass(box.style.family, bo
  * The topic as its style says, at its place. In map units throughout, without transforms: browsers composite each
  * element with a transform by itself, and a map has thousands.
  */
-export function drawTopic(box: TopicBox, pictureAddress: PictureAddress = () => null): Drawing[] {
+export function drawTopic(box: TopicBox, { icons, pictureAddress }: DrawingContext): Drawing[] {
   const parts = [...ground(box), ...pictureOf(box, pictureAddress)]
   const row = rowTop(box)
-  parts.push(...badgeRow(box, row), ...textLines(box, row), ...signRow(box, row), ...excerptLines(box), ...tagRow(box))
+  parts.push(
+    ...badgeRow(box, row, icons),
+    ...textLines(box, row),
+    ...signRow(box, row),
+    ...excerptLines(box),
+    ...tagRow(box),
+  )
   if (box.behind !== null) parts.push(doorwayNumber(box))
   if (box.hidden > 0) parts.push(foldSign(box))
   return parts
@@ -158,14 +170,14 @@ function textLines(box: TopicBox, top: number): Drawing[] {
   })
 }
 
-function badgeRow(box: TopicBox, top: number): Drawing[] {
+function badgeRow(box: TopicBox, top: number, icons: Icons): Drawing[] {
   const { badges } = box.face
   const y = top + (box.style.lineHeight - BADGE.size) / 2
   const start = textStart(box) - badges.length * BADGE.step
   const ink = inkOf(box)
   return badges.map((badge, i) => {
     const x = start + i * BADGE.step
-    const path = iconPath(badge)
+    const path = icons.path(badge)
     const drawn = path
       ? drawing('path', {
           d: placedPath(path, BADGE.size / 24, x, y),

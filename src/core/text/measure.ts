@@ -1,5 +1,3 @@
-import metrics from './font-metrics.generated.json'
-
 /** A cut of a shipped font. */
 export type FaceName = `${'plain' | 'reading'}${'' | '-bold'}${'' | '-italic'}` | `hand${'' | '-bold'}`
 
@@ -19,13 +17,14 @@ interface Face {
   kerning: Float64Array
 }
 
-interface Metrics {
+/** What is read from a font file, in units of the font: advance widths by code point, kerning by pairs of letters. */
+export interface FaceMetrics {
   unitsPerEm: number
   widths: Readonly<Record<string, number>>
   kerning: Readonly<Record<string, number>>
 }
 
-function loadFace({ unitsPerEm: em, ...face }: Metrics): Face {
+function loadFace({ unitsPerEm: em, ...face }: FaceMetrics): Face {
   const widths = new Map(Object.entries(face.widths).map(([code, width]) => [Number(code), width / em]))
   const small = new Float64Array(256).fill(Number.NaN)
   for (const [code, width] of widths) if (code < 256) small[code] = width
@@ -35,28 +34,44 @@ function loadFace({ unitsPerEm: em, ...face }: Metrics): Face {
   return { widths, small, kerning }
 }
 
-const metricsOf: Partial<Record<FaceName, Metrics>> = { ...metrics }
-const faces: Partial<Record<FaceName, Face>> = {}
-
 /** A letter of another cut is hardly ever wider than this, seen from the plain one. */
 const UNKNOWN_CUT = 1.25
 
-/** Makes known the metrics of further cuts; see `more-fonts.ts`. Until then their texts count with upper bounds. */
-export function addFaces(more: Partial<Record<FaceName, Metrics>>): void {
-  Object.assign(metricsOf, more)
-}
+/**
+ * The cuts that texts are measured in: a value that is handed in, so that the same text has the same width wherever the
+ * same cuts are. Texts in a cut that is not among them count with upper bounds, as set in the plain one, which must be.
+ */
+export class Fonts {
+  private readonly faces = new Map<FaceName, Face>()
+  private missed = false
 
-export const knowsFace = (name: FaceName): boolean => metricsOf[name] !== undefined
+  constructor(
+    private readonly metrics: Readonly<
+      Record<'plain' | 'plain-bold', FaceMetrics> & Partial<Record<FaceName, FaceMetrics>>
+    >,
+  ) {}
 
-let missed = false
-/** Whether a text was measured in a cut whose metrics were not known. */
-export const facesMissed = (): boolean => missed
+  knows(name: FaceName): boolean {
+    return this.metrics[name] !== undefined
+  }
 
-function faceOf(name: FaceName): Face {
-  const known = metricsOf[name]
-  if (known) return (faces[name] ??= loadFace(known))
-  missed = true
-  return faceOf(name.includes('bold') ? 'plain-bold' : 'plain')
+  /** Whether a text was measured in a cut that is not here. */
+  get fellShort(): boolean {
+    return this.missed
+  }
+
+  face(name: FaceName): Face {
+    const known = this.faces.get(name)
+    if (known) return known
+    const metrics: FaceMetrics | undefined = this.metrics[name]
+    if (!metrics) {
+      this.missed = true
+      return this.face(name.includes('bold') ? 'plain-bold' : 'plain')
+    }
+    const face = loadFace(metrics)
+    this.faces.set(name, face)
+    return face
+  }
 }
 
 /** Upper bounds in em for what the shipped fonts do not draw. */
@@ -67,10 +82,16 @@ const INVISIBLE = /[\p{M}\p{Cf}]/u
  * Width of one line of text in px, from the advance widths and kerning of the shipped fonts, so that browser, worker
  * and server agree to a hundredth of a pixel. Letters without a shipped font count with an upper bound. Linear.
  */
-export function measureLine(text: string, size: number, face: FaceName): { width: number; exact: boolean } {
-  const { widths, small, kerning } = faceOf(face)
+export function measureLine(
+  fonts: Fonts,
+  text: string,
+  size: number,
+  face: FaceName,
+): { width: number; exact: boolean } {
+  const { widths, small, kerning } = fonts.face(face)
+  const known = fonts.knows(face)
   let em = 0
-  let exact = knowsFace(face)
+  let exact = known
   let before = 0
   for (let i = 0; i < text.length; i++) {
     let code = text.charCodeAt(i)
@@ -91,7 +112,7 @@ export function measureLine(text: string, size: number, face: FaceName): { width
       if (!INVISIBLE.test(String.fromCodePoint(code))) em += WIDE
     }
   }
-  return { width: em * size * (knowsFace(face) ? 1 : UNKNOWN_CUT), exact }
+  return { width: em * size * (known ? 1 : UNKNOWN_CUT), exact }
 }
 
 const NO_SPACES = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}]/u
@@ -112,11 +133,11 @@ function pieces(paragraph: string): string[] {
 }
 
 /** The longest beginnings of a word that fit, for words wider than a whole line. */
-function chop(word: string, maxWidth: number, size: number, face: FaceName): string[] {
+function chop(fonts: Fonts, word: string, maxWidth: number, size: number, face: FaceName): string[] {
   const parts: string[] = []
   let part = ''
   for (const { segment } of graphemes.segment(word)) {
-    if (part !== '' && measureLine(part + segment, size, face).width > maxWidth) {
+    if (part !== '' && measureLine(fonts, part + segment, size, face).width > maxWidth) {
       parts.push(part)
       part = ''
     }
@@ -130,26 +151,26 @@ function chop(word: string, maxWidth: number, size: number, face: FaceName): str
  * possible and at every line break. Always gives at least one line. Space at the end of a line is dropped.
  * Word boundaries follow Unicode Standard Annex 29 for scripts that are written without spaces.
  */
-export function wrapText(text: string, maxWidth: number, size: number, face: FaceName): Line[] {
+export function wrapText(fonts: Fonts, text: string, maxWidth: number, size: number, face: FaceName): Line[] {
   const lines: Line[] = []
   const push = (line: string) => {
     const trimmed = line.trimEnd()
-    lines.push({ text: trimmed, ...measureLine(trimmed, size, face) })
+    lines.push({ text: trimmed, ...measureLine(fonts, trimmed, size, face) })
   }
   for (const paragraph of text.split('\n')) {
-    if (measureLine(paragraph, size, face).width <= maxWidth) {
+    if (measureLine(fonts, paragraph, size, face).width <= maxWidth) {
       push(paragraph)
       continue
     }
     let line = ''
     for (const piece of pieces(paragraph)) {
-      if (line !== '' && measureLine((line + piece).trimEnd(), size, face).width > maxWidth) {
+      if (line !== '' && measureLine(fonts, (line + piece).trimEnd(), size, face).width > maxWidth) {
         push(line)
         line = ''
       }
-      if (line !== '' || measureLine(piece.trimEnd(), size, face).width <= maxWidth) line += piece
+      if (line !== '' || measureLine(fonts, piece.trimEnd(), size, face).width <= maxWidth) line += piece
       else {
-        const parts = chop(piece, maxWidth, size, face)
+        const parts = chop(fonts, piece, maxWidth, size, face)
         for (const part of parts.slice(0, -1)) push(part)
         line = parts.at(-1)!
       }
@@ -168,19 +189,20 @@ const HALVINGS = 5
  * Like `wrapText`, in as few lines as `maxWidth` allows, but these as even as can be: so no short word is left alone on
  * the last one. Found by halving the width; a few times the cost of `wrapText` where there is more than one line.
  */
-export function wrapEvenly(text: string, maxWidth: number, size: number, face: FaceName): Line[] {
-  let best = wrapText(text, maxWidth, size, face)
+export function wrapEvenly(fonts: Fonts, text: string, maxWidth: number, size: number, face: FaceName): Line[] {
+  let best = wrapText(fonts, text, maxWidth, size, face)
   if (best.length < 2 || best.length > MOST_EVEN) return best
   // No word is broken for it: lines stay as wide as the longest one.
   let narrow = 0
   for (const paragraph of text.split('\n'))
-    for (const piece of pieces(paragraph)) narrow = Math.max(narrow, measureLine(piece.trimEnd(), size, face).width)
+    for (const piece of pieces(paragraph))
+      narrow = Math.max(narrow, measureLine(fonts, piece.trimEnd(), size, face).width)
   if (narrow > maxWidth) return best
   narrow = Math.max(narrow, best.reduce((sum, { width }) => sum + width, 0) / best.length)
   let wide = maxWidth
   for (let i = 0; i < HALVINGS && narrow < wide; i++) {
     const middle = (narrow + wide) / 2
-    const lines = wrapText(text, middle, size, face)
+    const lines = wrapText(fonts, text, middle, size, face)
     if (lines.length > best.length) narrow = middle
     else {
       best = lines

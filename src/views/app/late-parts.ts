@@ -1,39 +1,51 @@
 import { useEffect, useSyncExternalStore } from 'react'
-import { outlinesMissed } from '../../core/badges/badges'
-import { facesMissed } from '../../core/text/measure'
+import { Icons } from '../../core/badges/badges'
+import { COMMON_FONTS } from '../../core/text/common-fonts'
+import type { Fonts } from '../../core/text/measure'
 
-/** What most maps do without, and what is fetched when the first one needs it. */
-const PARTS = [
-  { missed: facesMissed, fetch: () => import('../../core/text/more-fonts') },
-  { missed: outlinesMissed, fetch: () => import('../../core/badges/outlines') },
-]
+/** What most maps do with less of, and what is fetched when the first one needs more. */
+class LatePart<Value extends { fellShort: boolean }> {
+  private whole: Promise<void> | null = null
+  private readonly listeners = new Set<() => void>()
 
-let arrived = 0
-const fetching = new Set<(typeof PARTS)[number]>()
-const listeners = new Set<() => void>()
-const subscribe = (listener: () => void) => {
-  listeners.add(listener)
-  return () => listeners.delete(listener)
+  constructor(
+    private value: Value,
+    private readonly fetch: () => Promise<Value>,
+  ) {}
+
+  now = (): Value => this.value
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  /** Fetches the whole where what is here did not do; once, and again after a failure. */
+  complete(): void {
+    if (this.whole || !this.value.fellShort) return
+    this.whole = this.fetch().then(
+      (value) => {
+        this.value = value
+        for (const listener of this.listeners) listener()
+      },
+      () => {
+        this.whole = null
+      },
+    )
+  }
 }
 
-/**
- * Metrics of further cuts and outlines of icons come when the first text is set in one of them, and the first badge is
- * drawn. Tells how much has come: whoever measured or drew before does so again.
- */
-export function useLateParts(): number {
-  const known = useSyncExternalStore(subscribe, () => arrived)
-  useEffect(() => {
-    for (const part of PARTS) {
-      if (fetching.has(part) || !part.missed()) continue
-      fetching.add(part)
-      part.fetch().then(
-        () => {
-          arrived++
-          for (const listener of listeners) listener()
-        },
-        () => fetching.delete(part),
-      )
-    }
-  })
-  return known
+const fonts = new LatePart<Fonts>(COMMON_FONTS, async () => (await import('../../core/text/all-fonts')).ALL_FONTS)
+const icons = new LatePart(new Icons({}), async () => (await import('../../core/badges/all-icons')).ALL_ICONS)
+
+function useLate<Value extends { fellShort: boolean }>(part: LatePart<Value>): Value {
+  const value = useSyncExternalStore(part.subscribe, part.now, part.now)
+  useEffect(() => part.complete())
+  return value
 }
+
+/** The fonts to measure with: all of them once the first text is set in one that is not common. */
+export const useFonts = (): Fonts => useLate(fonts)
+
+/** The icons to draw with: none until the first one was asked for. */
+export const useIcons = (): Icons => useLate(icons)

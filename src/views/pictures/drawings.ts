@@ -1,6 +1,6 @@
-import { badgeName, iconBadge, iconPath } from '../../core/badges/badges'
+import { ALL_ICONS, ICON_NAMES } from '../../core/badges/all-icons'
+import { badgeName, iconBadge } from '../../core/badges/badges'
 import iconWords from '../../core/badges/icon-words.generated.json'
-import { ICON_NAMES } from '../../core/badges/outlines'
 
 /** A drawing that can be put onto a topic: SVG markup, and the words by which it is found. */
 export interface LibraryDrawing {
@@ -141,7 +141,7 @@ export const LIBRARY: readonly LibraryDrawing[] = [
     svg: svg(
       24,
       24,
-      `<path d="${iconPath(iconBadge(icon))}" fill="none" stroke="#1f6f63" stroke-width="1.6" stroke-linecap="round" stroke-linejoin="round"/>`,
+      `<path d="${ALL_ICONS.path(iconBadge(icon))}" fill="none" stroke="#1f6f63" stroke-width="1.6" stroke-linecap="round" stroke-linejoin="round"/>`,
     ).replace(/width="48" height="48"/, 'width="96" height="96"'),
   })),
 ]

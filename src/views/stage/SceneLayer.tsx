@@ -2,6 +2,7 @@ import { memo, type PointerEvent, type RefObject, useEffect, useLayoutEffect, us
 import type { Bounds, TopicBox } from '../../core/layout/boxes'
 import type { Connector } from '../../core/scene/connectors'
 import type { Scene } from '../../core/scene/scene'
+import { useIcons } from '../app/late-parts'
 import { useSessionHandle } from '../sync/use-session'
 import { CrosslinkLayer } from './CrosslinkLayer'
 import type { ChosenConnector } from './connector-at'
@@ -53,6 +54,7 @@ export const SceneLayer = memo(
     onComplete,
   }: Props) => {
     const session = useSessionHandle()
+    const icons = useIcons()
     const { layout } = scene
     const { drawn } = view
     const boxes = useMemo(
@@ -99,6 +101,7 @@ export const SceneLayer = memo(
             dropZone={drop?.topic === box.topic.id ? drop.zone : null}
             siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
             childCount={session.records.children(box.topic.id).length}
+            icons={icons}
             onPointerDown={onPointerDown}
           />
         ))}

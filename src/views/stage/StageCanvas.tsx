@@ -1,9 +1,10 @@
 import type { ZoomTransform } from 'd3-zoom'
-import { memo, type RefObject, useLayoutEffect, useRef } from 'react'
+import { memo, type RefObject, useLayoutEffect, useMemo, useRef } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import type { Drawing } from '../../core/scene/drawing'
 import type { Scene } from '../../core/scene/scene'
 import { drawTopic } from '../../core/scene/topic-drawing'
+import { useIcons } from '../app/late-parts'
 import { drawOnCanvas } from './canvas-drawing'
 import { drawFar } from './far-view'
 import { inView, within } from './in-view'
@@ -35,6 +36,7 @@ interface Props {
 export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPage, transform, moves }: Props) => {
   const element = useRef<HTMLCanvasElement>(null)
   const inkOf = useInk(element, scheme)
+  const drawingOf = useDrawings()
   useLayoutEffect(() => {
     if (!needed || !element.current) return
     const canvas = cleared(element.current, view)
@@ -53,7 +55,7 @@ export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPa
       for (const part of drawingOf(box)) drawOnCanvas(canvas, part, ink)
     }
     canvas.globalAlpha = 1
-  }, [scene, view, far, needed, faded, inkOf, inPage])
+  }, [scene, view, far, needed, faded, inkOf, drawingOf, inPage])
   useLayoutEffect(() => {
     const place = () => {
       const { k, x, y } = transform.current
@@ -85,11 +87,15 @@ function cleared(canvas: HTMLCanvasElement, { drawn, scale }: View): CanvasRende
   return context
 }
 
-const drawings = new WeakMap<TopicBox, Drawing[]>()
-
-/** The drawing of a box, kept as long as the box is. */
-function drawingOf(box: TopicBox): Drawing[] {
-  let known = drawings.get(box)
-  if (!known) drawings.set(box, (known = drawTopic(box)))
-  return known
+/** The drawing of a box, kept as long as the box is; without pictures, which come when the view rests. */
+function useDrawings(): (box: TopicBox) => Drawing[] {
+  const icons = useIcons()
+  return useMemo(() => {
+    const drawings = new WeakMap<TopicBox, Drawing[]>()
+    return (box) => {
+      let known = drawings.get(box)
+      if (!known) drawings.set(box, (known = drawTopic(box, { icons, pictureAddress: () => null })))
+      return known
+    }
+  }, [icons])
 }

@@ -1,5 +1,5 @@
 import { memo, type PointerEvent, useMemo } from 'react'
-import { badgeName } from '../../core/badges/badges'
+import { badgeName, type Icons } from '../../core/badges/badges'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { Sign, TopicBox } from '../../core/layout/boxes'
 import type { TopicRecord } from '../../core/records/topic'
@@ -33,18 +33,23 @@ interface Props {
   dropZone: 'into' | 'before' | 'after' | null
   siblings: readonly TopicRecord[] | null
   childCount: number
+  icons: Icons
   onPointerDown(event: PointerEvent, box: TopicBox): void
 }
 
 /** A topic on the stage: a real element with a role and a name, placed where the layout says. */
 export const TopicNode = memo(
-  ({ box, pane, selected, editing, proposed, faded, dropZone, siblings, childCount, onPointerDown }: Props) => {
+  ({ box, pane, selected, editing, proposed, faded, dropZone, siblings, childCount, icons, onPointerDown }: Props) => {
     const session = useSessionHandle()
     const { topic } = box
     const { face, hue, behind, x, y } = box
     const hangs = box.parent !== null
+    const { pictureAddress } = session
     // biome-ignore lint/correctness/useExhaustiveDependencies: a box that is as it was is not drawn anew.
-    const drawing = useMemo(() => drawTopic(box, session.pictureAddress), [face, hue, behind, hangs, x, y, session])
+    const drawing = useMemo(
+      () => drawTopic(box, { icons, pictureAddress }),
+      [face, hue, behind, hangs, x, y, icons, pictureAddress],
+    )
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
     const extras = [
       ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),

@@ -4,7 +4,7 @@ import { type Backdrop, backdrop } from '../../core/scene/backdrop'
 import { buildScene, type Scene } from '../../core/scene/scene'
 import { isEmpty, keptBy, matches } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
-import { useLateParts } from '../app/late-parts'
+import { useFonts } from '../app/late-parts'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from '../workspace/workspace-store'
 
@@ -18,19 +18,20 @@ interface Shown {
 /** What a pane shows of its map: laid out anew with every change, as far as the change reaches. */
 export function useScene(session: CollectionSession, { map, only, filter }: Pane): Shown {
   const version = session.sceneVersion
-  const late = useLateParts()
+  const fonts = useFonts()
+  const context = useMemo(() => ({ fonts, countTopics: session.countTopics }), [fonts, session])
   const active = filter && !isEmpty(filter) ? filter : null
   const alone = active?.alone ? active : null
   const aloneVersion = alone ? version : ''
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was measured and drawn without what comes late is so anew, and what the filter keeps is looked up anew with every change.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the filter keeps is looked up anew with every change.
   const layouter = useMemo(() => {
     const kept = alone && keptBy(session.records, topicsInOrder(session.records, map), alone)
-    return new MapLayouter(session.records, map, session.countTopics, kept ? (topic) => kept.has(topic.id) : undefined)
-  }, [session, map, late, alone, aloneVersion])
+    return new MapLayouter(session.records, map, context, kept ? (topic) => kept.has(topic.id) : undefined)
+  }, [session, map, context, alone, aloneVersion])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const scene = useMemo(
-    () => buildScene(session.records, map, session.countTopics, layouter, only),
-    [session, version, map, only, layouter],
+    () => buildScene(session.records, map, context, layouter, only),
+    [session, version, map, only, context, layouter],
   )
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const behind = useMemo(() => backdrop(session.records, map, session.pictureAddress), [session, version, map])

@@ -1,10 +1,8 @@
-import { iconPath } from '../../core/badges/badges'
-import { useLateParts } from '../app/late-parts'
+import { useIcons } from '../app/late-parts'
 
 /** A badge as it is seen outside the map. */
 export function BadgeGlyph({ badge, size }: { badge: string; size: number }) {
-  useLateParts()
-  const path = iconPath(badge)
+  const path = useIcons().path(badge)
   if (!path)
     return (
       <span aria-hidden style={{ fontSize: size * 0.9, lineHeight: `${size}px` }}>

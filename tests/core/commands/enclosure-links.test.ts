@@ -9,7 +9,7 @@ import { planMerge } from '../../../src/core/matching/merge-plan'
 import { crosslinkProblems } from '../../../src/core/network/check-links'
 import { enclosureAtEnd, enclosureName, incomingAt, mapAtEnd, topicsAtEnd } from '../../../src/core/network/crosslinks'
 import { crosslinkLine } from '../../../src/core/scene/crosslink-line'
-import { COLLECTION, Garden } from '../gardens'
+import { COLLECTION, CONTEXT, Garden } from '../gardens'
 
 /** A map with an enclosure around peas and beans, to which the shed leads. */
 function linked() {
@@ -52,7 +52,7 @@ describe('a cross-link to an enclosure', () => {
 
   test('is drawn to the frame, not to a topic inside', () => {
     const { garden, map, shed } = linked()
-    const layout = layoutMap(garden.records, map, () => 0)
+    const layout = layoutMap(garden.records, map, CONTEXT)
     const [frame] = layout.enclosures
     const { bounds } = crosslinkLine(garden.records.crosslinksFrom(shed)[0]!, layout)!
     const end = frame!.y + frame!.height / 2

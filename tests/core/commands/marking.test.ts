@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { badgeName, iconBadge, iconPath } from '../../../src/core/badges/badges'
-import { ICON_NAMES } from '../../../src/core/badges/outlines'
+import { ALL_ICONS, ICON_NAMES } from '../../../src/core/badges/all-icons'
+import { badgeName, iconBadge } from '../../../src/core/badges/badges'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { addBadge, changeBadge, moveBadge } from '../../../src/core/commands/badges'
 import { insertBetween } from '../../../src/core/commands/insert-between'
@@ -15,16 +15,16 @@ import { FileId } from '../../../src/core/records/ids'
 import { Badge } from '../../../src/core/records/topic'
 import { toMarkup } from '../../../src/core/scene/drawing'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
-import { Garden } from '../gardens'
+import { CONTEXT, Garden } from '../gardens'
 import { overlaps } from '../layout/forests'
 
 function planted() {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\n  Sow peas\n  Prune\nSummer\n  Pick beans')
-  const layout = () => layoutMap(garden.records, map, () => 0)
+  const layout = () => layoutMap(garden.records, map, CONTEXT)
   const box = (text: string) => layout().byTopic.get(garden.topic(text))!
   const markup = (text: string) =>
-    drawTopic(box(text), (file, width) => `/pictures/${file}?${Math.round(width)}`)
+    drawTopic(box(text), { ...CONTEXT, pictureAddress: (file, width) => `/pictures/${file}?${Math.round(width)}` })
       .map(toMarkup)
       .join('')
   return { garden, map, layout, box, markup }
@@ -54,9 +54,9 @@ describe('badges', () => {
     for (const badge of ['', 'star', 'icon:', '<b>', 'icon:<b>', '🌱<svg>', 'x'.repeat(50), '🌱'.repeat(30)])
       expect(Badge.safeParse(badge).success).toBe(false)
     expect(ICON_NAMES.length).toBeGreaterThan(200)
-    expect(ICON_NAMES.every((name) => iconPath(iconBadge(name)) !== null)).toBe(true)
+    expect(ICON_NAMES.every((name) => ALL_ICONS.path(iconBadge(name)) !== null)).toBe(true)
     expect(badgeName('icon:alert-triangle')).toBe('alert triangle')
-    expect(iconPath('icon:nothing-like-it')).toBeNull()
+    expect(ALL_ICONS.path('icon:nothing-like-it')).toBeNull()
   })
 })
 

@@ -4,7 +4,7 @@ import { fixNumber, numberMap } from '../../../src/core/commands/numbering'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { MapLayouter } from '../../../src/core/layout/map-layout'
 import { mapNumbers } from '../../../src/core/tree/map-numbers'
-import { Garden } from '../gardens'
+import { CONTEXT, Garden } from '../gardens'
 
 function planted() {
   const garden = new Garden()
@@ -41,11 +41,8 @@ test('a child map is set as the branch was', () => {
 test('numbers are those of the whole map, whatever of it is shown', () => {
   const { garden, map } = planted()
   garden.do((r, m) => numberMap(r, { map, scheme: 'decimal' }, m))
-  const alone = new MapLayouter(
-    garden.records,
-    map,
-    () => 0,
-    ({ text }) => ['Garden', 'Summer', 'Pick beans'].includes(text),
+  const alone = new MapLayouter(garden.records, map, CONTEXT, ({ text }) =>
+    ['Garden', 'Summer', 'Pick beans'].includes(text),
   )
   const numbers = alone.layout(null).boxes.map(({ topic, number }) => [topic.text, number])
   expect(numbers).toEqual([

@@ -6,7 +6,7 @@ import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { layoutMap } from '../../../src/core/layout/map-layout'
 import { TEMPLATES } from '../../../src/core/templates/templates'
-import { COLLECTION, Garden } from '../gardens'
+import { COLLECTION, CONTEXT, Garden } from '../gardens'
 import { overlaps } from '../layout/forests'
 
 test.each(TEMPLATES.map(({ id, name }) => [name, id]))(
@@ -16,7 +16,7 @@ test.each(TEMPLATES.map(({ id, name }) => [name, id]))(
     const args = { collection: COLLECTION, title: name, template, today: '2026-03-01' }
     const { select } = garden.do((records, newIds) => makeMapFrom(records, args, newIds))
     const { map } = garden.records.need('topic', select[0]!).place
-    const layout = layoutMap(garden.records, map, () => 0)
+    const layout = layoutMap(garden.records, map, CONTEXT)
     expect(layout.boxes.length).toBeGreaterThan(4)
     expect(overlaps(layout)).toEqual([])
     expect(layout.boxes.filter(({ topic }) => topic.text.includes('@'))).toEqual([])

@@ -8,15 +8,14 @@ import { layoutMap, MapLayouter } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { parentOf } from '../../../src/core/records/place'
 import type { Records } from '../../../src/core/records/records'
-import { Garden } from '../gardens'
+import { CONTEXT, Garden } from '../gardens'
 import { enclose, ground, MAP, overlaps, plain, recordsOf, sapling, standing, topicId } from './forests'
 
-const noTopics = () => 0
 const forest = fc.array(sapling, { minLength: 1, maxLength: 70 })
 const enclosures = fc.array(fc.tuple(fc.nat(200), fc.nat(3)), { maxLength: 6 })
 
 const shape = (layout: LayoutKind) => ({ layout, spacing: 1, numbering: null })
-const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, noTopics).byTopic.get(topicId(i))!
+const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, CONTEXT).byTopic.get(topicId(i))!
 
 describe('layout of a map', () => {
   test.each(LayoutKind.options)('set as %s lets no two topics overlap, in any tree', (layout) => {
@@ -24,7 +23,7 @@ describe('layout of a map', () => {
       fc.property(forest, fc.constantFrom(0.6, 1, 1.7), (saplings, spacing) => {
         const simple = saplings.map((one) => ({ ...one, layout: null, byHand: null, loose: false }))
         const records = recordsOf({ layout, spacing, numbering: null }, simple)
-        expect(overlaps(layoutMap(records, MAP, noTopics))).toEqual([])
+        expect(overlaps(layoutMap(records, MAP, CONTEXT))).toEqual([])
       }),
       { numRuns: 120 },
     )
@@ -35,7 +34,7 @@ describe('layout of a map', () => {
       fc.property(ground, forest, enclosures, (map, saplings, chosen) => {
         const records = recordsOf(map, saplings)
         enclose(records, saplings.length, chosen)
-        expect(overlaps(layoutMap(records, MAP, noTopics))).toEqual([])
+        expect(overlaps(layoutMap(records, MAP, CONTEXT))).toEqual([])
       }),
       { numRuns: 400 },
     )
@@ -45,7 +44,7 @@ describe('layout of a map', () => {
     fc.assert(
       fc.property(ground, forest, (map, saplings) => {
         const records = recordsOf(map, saplings)
-        const { boxes } = layoutMap(records, MAP, noTopics)
+        const { boxes } = layoutMap(records, MAP, CONTEXT)
         expect(new Set(boxes.map(({ topic }) => topic.id)).size).toBe(boxes.length)
         const hidden = boxes.reduce((sum, box) => sum + box.hidden, 0)
         expect(boxes.length + hidden).toBe(saplings.length)
@@ -64,7 +63,7 @@ describe('layout of a map', () => {
         (map, saplings, chosen, steps) => {
           const records = recordsOf(map, saplings)
           enclose(records, saplings.length, chosen)
-          const layouter = new MapLayouter(records, MAP, noTopics)
+          const layouter = new MapLayouter(records, MAP, CONTEXT)
           layouter.layout(null)
           for (const [at, what] of steps) {
             const topic = records.need('topic', topicId(at % saplings.length))
@@ -74,7 +73,7 @@ describe('layout of a map', () => {
             else if (what === 3) records.put('topic', { ...topic, layout: 'down' })
             else if (what === 4) records.put('topic', { ...topic, width: 90 })
             else records.put('map', { ...records.need('map', MAP), spacing: 1.2 })
-            expect(standing(layouter.layout(null))).toEqual(standing(layoutMap(records, MAP, noTopics)))
+            expect(standing(layouter.layout(null))).toEqual(standing(layoutMap(records, MAP, CONTEXT)))
           }
         },
       ),
@@ -90,7 +89,7 @@ describe('layout of a map', () => {
         fc.array(fc.tuple(fc.nat(200), fc.nat(2)), { maxLength: 8 }),
         (map, saplings, steps) => {
           const records = recordsOf(map, saplings)
-          const layouter = new MapLayouter(records, MAP, noTopics)
+          const layouter = new MapLayouter(records, MAP, CONTEXT)
           let before = layouter.layout(null)
           for (const [at, what] of steps) {
             const seen = new Map(before.boxes.map((box) => [box.topic.id, { ...box, below: [...box.below], box }]))
@@ -123,7 +122,7 @@ describe('layout of a map', () => {
 
   test('keeps the identity of boxes that stayed as they were', () => {
     const records = recordsOf(shape('right'), [plain, plain, { ...plain, parent: 1 }, plain])
-    const layouter = new MapLayouter(records, MAP, noTopics)
+    const layouter = new MapLayouter(records, MAP, CONTEXT)
     const before = layouter.layout(null)
     const leaf = records.need('topic', topicId(2))
     records.put('topic', { ...leaf, text: 'Another' })
@@ -141,7 +140,7 @@ describe('layout of a map', () => {
         const after = recordsOf(shape('both'), [...simple, { ...plain, parent: under % simple.length }])
         const offsets = (records: Records) =>
           new Map(
-            layoutMap(records, MAP, noTopics).boxes.flatMap((box) =>
+            layoutMap(records, MAP, CONTEXT).boxes.flatMap((box) =>
               box.parent
                 ? [[box.topic.id as string, { parent: box.parent.topic.id as string, dy: box.y - box.parent.y }]]
                 : [],
@@ -243,7 +242,7 @@ describe('places of their own', () => {
   test('a topic placed by hand stands where it was put, and the rest makes room', () => {
     const at = { x: 90, y: 20 }
     const records = recordsOf(shape('right'), [plain, plain, plain, plain, { ...plain, parent: 1, byHand: at }])
-    const layout = layoutMap(records, MAP, noTopics)
+    const layout = layoutMap(records, MAP, CONTEXT)
     expect(layout.byTopic.get(topicId(4))).toMatchObject(at)
     expect(overlaps(layout)).toEqual([])
   })
@@ -267,7 +266,7 @@ test('a branch keeps its hue when others come before it, go, or change places', 
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\nSummer\nAutumn')
   const hues = () =>
-    Object.fromEntries(layoutMap(garden.records, map, noTopics).boxes.map(({ topic, hue }) => [topic.text, hue]))
+    Object.fromEntries(layoutMap(garden.records, map, CONTEXT).boxes.map(({ topic, hue }) => [topic.text, hue]))
   expect(hues()).toEqual({ Garden: -1, Spring: 0, Summer: 1, Autumn: 2 })
   garden.do((r, m) => addTopic(r, { parent: garden.topic('Garden'), after: null, text: 'Winter' }, m))
   garden.do((r, m) => stepTopic(r, { topic: garden.topic('Autumn'), step: 'up' }, m))
@@ -284,8 +283,8 @@ test('one branch alone stands where it does on the whole map, as do those of its
     { ...plain, parent: 1, ...by },
     plain,
   ])
-  const alone = new MapLayouter(records, MAP, noTopics).layout(topicId(1)).byTopic
-  const whole = layoutMap(records, MAP, noTopics).byTopic
+  const alone = new MapLayouter(records, MAP, CONTEXT).layout(topicId(1)).byTopic
+  const whole = layoutMap(records, MAP, CONTEXT).byTopic
   const middle = (box: TopicBox) => [box.x + box.width / 2, box.y + box.height / 2]
   expect(middle(alone.get(topicId(1))!)).toEqual(middle(whole.get(topicId(1))!))
   const [there, here] = [whole.get(topicId(3))!, alone.get(topicId(3))!]
@@ -294,7 +293,7 @@ test('one branch alone stands where it does on the whole map, as do those of its
 
 test('one branch alone has nothing around it', () => {
   const records = recordsOf(shape('both'), [plain, plain, { ...plain, parent: 1 }, { ...plain, left: true }])
-  const { boxes } = new MapLayouter(records, MAP, noTopics).layout(topicId(1))
+  const { boxes } = new MapLayouter(records, MAP, CONTEXT).layout(topicId(1))
   expect(boxes.map(({ topic, level, growth }) => [topic.id, level, growth])).toEqual([
     [topicId(1), 0, null],
     [topicId(2), 1, 'right'],
@@ -308,7 +307,7 @@ describe('enclosures', () => {
         const simple = saplings.map((one) => ({ ...one, layout: null, byHand: null, loose: false }))
         const records = recordsOf(shape('right'), simple)
         enclose(records, simple.length, [[at, more]])
-        const layout = layoutMap(records, MAP, noTopics)
+        const layout = layoutMap(records, MAP, CONTEXT)
         for (const frame of layout.enclosures) {
           const named = new Set<string>(records.need('enclosure', frame.enclosure).topics)
           const isNamed = (box: TopicBox | null): boolean =>
@@ -332,10 +331,10 @@ test('200 levels, 2,000 siblings and a text of 5,000 letters find their place', 
   const deep = Array.from({ length: 200 }, (_, i) => ({ ...plain, parent: Math.max(0, i - 1) }))
   const wide = Array.from({ length: 2_000 }, () => ({ ...plain, parent: 0 }))
   for (const layout of LayoutKind.options) {
-    expect(overlaps(layoutMap(recordsOf(shape(layout), deep), MAP, noTopics))).toEqual([])
-    expect(overlaps(layoutMap(recordsOf(shape(layout), [plain, ...wide]), MAP, noTopics))).toEqual([])
+    expect(overlaps(layoutMap(recordsOf(shape(layout), deep), MAP, CONTEXT))).toEqual([])
+    expect(overlaps(layoutMap(recordsOf(shape(layout), [plain, ...wide]), MAP, CONTEXT))).toEqual([])
   }
   const records = recordsOf(shape('right'), [plain, plain])
   records.put('topic', { ...records.need('topic', topicId(1)), text: 'x'.repeat(5_000) })
-  expect(overlaps(layoutMap(records, MAP, noTopics))).toEqual([])
+  expect(overlaps(layoutMap(records, MAP, CONTEXT))).toEqual([])
 }, 30_000)

@@ -5,6 +5,7 @@ import { layoutMap } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { ConnectorForm, PLAIN_MAP_LOOK } from '../../../src/core/records/look'
 import { drawConnectors } from '../../../src/core/scene/connectors'
+import { CONTEXT } from '../gardens'
 import { MAP, plain, recordsOf, sapling } from '../layout/forests'
 
 /** The points at which a path of absolute M, L, H, V and C begins and ends. */
@@ -42,7 +43,7 @@ describe('connectors', () => {
             const records = recordsOf({ layout, spacing: 1, numbering: null }, saplings)
             const look = { ...PLAIN_MAP_LOOK, every: { connector } }
             records.put('map', { ...records.need('map', MAP), look })
-            const placed = layoutMap(records, MAP, () => 0)
+            const placed = layoutMap(records, MAP, CONTEXT)
             const joined = new Set<string>()
             for (const one of drawConnectors(placed))
               for (const child of one.hanging) {
@@ -63,7 +64,7 @@ describe('connectors', () => {
   test('of siblings on one side hang on one spine, at the same distance from each', () => {
     const row = Array.from({ length: 6 }, () => ({ ...plain, words: 2 }))
     const records = recordsOf({ layout: 'right', spacing: 1, numbering: null }, [plain, ...row])
-    const [connector, ...others] = drawConnectors(layoutMap(records, MAP, () => 0))
+    const [connector, ...others] = drawConnectors(layoutMap(records, MAP, CONTEXT))
     expect(others).toEqual([])
     const starts = connector!.hanging.map((child) => {
       const [, x] = /M([\d.-]+) [\d.-]+H[\d.-]+$/.exec(connector!.lineTo(child)) ?? []

@@ -17,16 +17,17 @@ import { placedPath } from '../../../src/core/scene/path'
 import { buildScene, type Scene } from '../../../src/core/scene/scene'
 import { signName } from '../../../src/core/scene/signs'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
-import { Garden } from '../gardens'
+import { CONTEXT, Garden } from '../gardens'
 
 function planted(): { garden: Garden; map: MapId } {
   const garden = new Garden()
   return { garden, map: garden.grow('Garden\nSpring\n  Sow peas\n  Prune\nSummer\n  Pick beans\nAutumn') }
 }
-const sceneOf = ({ garden, map }: { garden: Garden; map: MapId }): Scene => buildScene(garden.records, map, () => 7)
+const sceneOf = ({ garden, map }: { garden: Garden; map: MapId }): Scene =>
+  buildScene(garden.records, map, { ...CONTEXT, countTopics: () => 7 })
 const boxOf = (scene: Scene, garden: Garden, text: string) => scene.layout.byTopic.get(garden.topic(text))!
 const markupOf = (scene: Scene, garden: Garden, text: string) =>
-  drawTopic(boxOf(scene, garden, text))
+  drawTopic(boxOf(scene, garden, text), CONTEXT)
     .map(toMarkup)
     .join('')
 
@@ -62,7 +63,7 @@ describe('a topic as it is drawn', () => {
     const right = boxOf(scene, made.garden, 'Spring')
     expect(markupOf(scene, made.garden, 'Spring')).toContain(`x="${px(right.x)}" class="bar spruce-0"/>`)
     const left = scene.layout.boxes.find((box) => box.growsLeft)!
-    const bar = drawTopic(left)
+    const bar = drawTopic(left, CONTEXT)
       .flatMap(parts)
       .find(({ attributes }) => String(attributes.class).startsWith('bar'))
     expect(Number(bar!.attributes.x)).toBeCloseTo(left.x + left.width - 3, 1)
@@ -106,9 +107,9 @@ describe('a topic as it is drawn', () => {
         m,
       ),
     )
-    const scene = buildScene(garden.records, made.map, () => 7)
+    const scene = buildScene(garden.records, made.map, { ...CONTEXT, countTopics: () => 7 })
     const door = scene.layout.boxes.find(({ topic }) => topic.opensMap)!
-    const markup = drawTopic(door).map(toMarkup).join('')
+    const markup = drawTopic(door, CONTEXT).map(toMarkup).join('')
     expect(markup).toContain('class="leaf spruce-')
     expect(markup).toMatch(/class="behind spruce-\d" text-anchor="middle">7</)
     expect(markupOf(scene, garden, 'Summer')).toContain('<title>1 folded</title>')
@@ -158,9 +159,9 @@ describe('connectors', () => {
 test('connectors that join the same boxes as before are the same objects, whatever changes elsewhere', () => {
   const { garden, map } = planted()
   garden.do((r, m) => setMapLayout(r, { map, layout: 'right' }, m))
-  const layouter = new MapLayouter(garden.records, map, () => 0)
+  const layouter = new MapLayouter(garden.records, map, CONTEXT)
   const connectors = () => {
-    const { connectors } = buildScene(garden.records, map, () => 0, layouter)
+    const { connectors } = buildScene(garden.records, map, CONTEXT, layouter)
     return new Map(connectors.map((one) => [one.parent.topic.text, one]))
   }
   const before = connectors()

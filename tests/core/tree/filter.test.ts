@@ -12,7 +12,7 @@ import { hangs } from '../../../src/core/records/place'
 import { type Filter, isEmpty, keptBy, matches, NO_FILTER, type Trait } from '../../../src/core/tree/filter'
 import { mapNumbers } from '../../../src/core/tree/map-numbers'
 import { freeRank, rankAfterLast, ranksBehind } from '../../../src/core/tree/rank'
-import { Garden } from '../gardens'
+import { CONTEXT, Garden } from '../gardens'
 
 function planted(): Garden {
   const garden = new Garden()
@@ -74,12 +74,7 @@ test('what a view keeps that shows only what matches has a way to the root', () 
   const texts = all.filter(({ id }) => kept.has(id)).map(({ text }) => text)
   expect(texts).toEqual(['Garden', 'Spring', 'Sow peas'])
   const { map } = garden.records.need('topic', garden.topic('Garden')).place
-  const { boxes } = new MapLayouter(
-    garden.records,
-    map,
-    () => 0,
-    (topic) => kept.has(topic.id),
-  ).layout(null)
+  const { boxes } = new MapLayouter(garden.records, map, CONTEXT, (topic) => kept.has(topic.id)).layout(null)
   expect(boxes.map(({ topic }) => topic.text)).toEqual(['Garden', 'Spring', 'Sow peas'])
 })
 

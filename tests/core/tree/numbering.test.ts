@@ -4,11 +4,11 @@ import { fixNumber, numberBranch, numberMap, takeTypedNumbers } from '../../../s
 import { layoutMap } from '../../../src/core/layout/map-layout'
 import type { MapId } from '../../../src/core/records/ids'
 import { freeNumberAfter, lettersOf, numberBelow, numbersOf, typedNumber } from '../../../src/core/tree/numbering'
-import { Garden } from '../gardens'
+import { CONTEXT, Garden } from '../gardens'
 
 /** Every topic of a map with the number that it shows. */
 const numbered = (garden: Garden, map: MapId) =>
-  layoutMap(garden.records, map, () => 0).boxes.map(({ number, topic }) => `${number ?? ''} ${topic.text}`.trim())
+  layoutMap(garden.records, map, CONTEXT).boxes.map(({ number, topic }) => `${number ?? ''} ${topic.text}`.trim())
 
 describe('the schemes', () => {
   test('write the numbers of a path', () => {

@@ -6,7 +6,7 @@ import { buildScene } from '../../../src/core/scene/scene'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
 import { drawOnCanvas, type ReadInk } from '../../../src/views/stage/canvas-drawing'
 import { drawFar, isSeenFromFar } from '../../../src/views/stage/far-view'
-import { Garden } from '../../core/gardens'
+import { CONTEXT, Garden } from '../../core/gardens'
 
 /** A path that remembers what it is made of. */
 class FakePath {
@@ -88,8 +88,11 @@ describe('a drawing on a canvas', () => {
     const map = garden.grow('Garden\nSpring\n  Sow peas\nSummer')
     garden.do((r, m) => writeNote(r, { topic: garden.topic('Spring'), base: '', text: 'Early.' }, m))
     garden.do((r, m) => encloseTopics(r, { topics: [garden.topic('Spring')], title: 'First half' }, m))
-    const { layout, enclosures } = buildScene(garden.records, map, () => 0)
-    const done = draw(...enclosures.map(({ drawing }) => drawing), ...layout.boxes.flatMap((box) => drawTopic(box)))
+    const { layout, enclosures } = buildScene(garden.records, map, CONTEXT)
+    const done = draw(
+      ...enclosures.map(({ drawing }) => drawing),
+      ...layout.boxes.flatMap((box) => drawTopic(box, CONTEXT)),
+    )
     const written = done.flatMap((one) => /^text .* (?:left|center) (.*) [\d.-]+ [\d.-]+$/.exec(one)?.[1] ?? [])
     expect(written).toEqual(['First half', 'Garden', 'Spring', 'Sow peas', 'Summer'])
     expect(done.some((one) => one.startsWith('stroke line of sign'))).toBe(true)
@@ -99,7 +102,7 @@ describe('a drawing on a canvas', () => {
 describe('the far view', () => {
   const garden = new Garden()
   const map = garden.grow(`Garden\n${Array.from({ length: 400 }, (_, i) => `Topic ${i}`).join('\n')}`)
-  const { layout } = buildScene(garden.records, map, () => 0)
+  const { layout } = buildScene(garden.records, map, CONTEXT)
   const all = { x: -9_999, y: -9_999, width: 19_998, height: 19_998 }
 
   test('begins where words cannot be read, and earlier where there are very many', () => {

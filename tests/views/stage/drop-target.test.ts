@@ -6,13 +6,13 @@ import { topicTowards } from '../../../src/views/stage/arrows'
 import { dropTargetAt } from '../../../src/views/stage/drop-target'
 import { boxAt, byTone } from '../../../src/views/stage/far-view'
 import { within } from '../../../src/views/stage/in-view'
-import { Garden } from '../../core/gardens'
+import { CONTEXT, Garden } from '../../core/gardens'
 
 function planted() {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\n  Sow peas\n  Prune\n  Weed\nSummer\n  Pick beans')
   garden.do((records, newIds) => setMapLayout(records, { map, layout: 'right' }, newIds))
-  const layout = layoutMap(garden.records, map, () => 0)
+  const layout = layoutMap(garden.records, map, CONTEXT)
   return { garden, layout, boxOf: (text: string) => layout.byTopic.get(garden.topic(text))! }
 }
 

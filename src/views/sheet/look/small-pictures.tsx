@@ -6,6 +6,7 @@ import type { ConnectorForm, HueFamily, TopicShape, WholeLook } from '../../../c
 import { PLAIN_MAP_LOOK } from '../../../core/records/look'
 import { drawConnectors } from '../../../core/scene/connectors'
 import { drawTopic } from '../../../core/scene/topic-drawing'
+import { useFonts, useIcons } from '../../app/late-parts'
 import { Drawn } from '../../stage/Drawn'
 import styles from './look.module.css'
 import { sampleMap } from './sample-map'
@@ -60,7 +61,8 @@ export const ConnectorPicture = ({ form }: { form: ConnectorForm }) => (
 /** A whole look as it dresses a small map. */
 export function WholeLookPicture({ whole }: { whole: WholeLook }) {
   const { records, map } = sampleMap({ ...PLAIN_MAP_LOOK, whole })
-  const layout = layoutMap(records, map, () => 0)
+  const [fonts, icons] = [useFonts(), useIcons()]
+  const layout = layoutMap(records, map, { fonts, countTopics: () => 0 })
   const { scheme, background } = WHOLE_LOOKS[whole]
   const { x, y, width, height } = layout.bounds
   return (
@@ -80,7 +82,7 @@ export function WholeLookPicture({ whole }: { whole: WholeLook }) {
         <Drawn key={connector.key} drawing={connector.drawing} />
       ))}
       {layout.boxes.map((box: TopicBox) => (
-        <Drawn key={box.topic.id} drawing={drawTopic(box)} />
+        <Drawn key={box.topic.id} drawing={drawTopic(box, { icons, pictureAddress: () => null })} />
       ))}
     </svg>
   )

@@ -1,8 +1,8 @@
-import { addOutlines } from './badges'
+import { Icons } from './badges'
 import paths from './icon-paths.generated.json'
 
-/** Importing this makes the outlines of all icons known. Whoever draws once does so first; a browser when it needs them. */
-addOutlines(paths)
+/** All icons that are shipped. A browser fetches them when the first badge is drawn. */
+export const ALL_ICONS = new Icons(paths)
 
 /** The names of all icons, in the order in which they are offered. */
 export const ICON_NAMES: readonly string[] = Object.keys(paths)
