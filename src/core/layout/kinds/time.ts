@@ -39,7 +39,7 @@ const dayAt = ({ first, last, start, end }: TimeScale, day: number): number =>
 
 /**
  * Sets children on a scale of days beside the head. Each hangs beneath the axis at its day, in the uppermost lane where
- * it has room; earlier ones go beneath later ones, so that no stem crosses a branch. Those without a day follow at the
+ * it has room beneath all that it would reach below the stems of; so no stem crosses a branch. Those without a day follow at the
  * end of the scale, one under the other. An enclosure frames each of its topics, which need not be neighbours here.
  */
 export function alongTime<Content>(head: Head<Content>, days: readonly (number | null)[], gaps: Gaps): Block<Content> {
@@ -82,7 +82,8 @@ function lanesOf(items: readonly Item[], days: readonly (number | null)[], scale
   const lanes: { begins: number; hung: Hung[] }[] = []
   for (const { item, x } of dated) {
     const at = x + BESIDE_STEM - item.left
-    const free = lanes.find(({ begins }) => at + item.right + gaps.siblings <= begins)
+    // Not only its own lane must be free: the stems of all lanes beneath come down through it.
+    const free = lanes[lanes.findLastIndex(({ begins }) => at + item.right + gaps.siblings > begins) + 1]
     if (free) {
       free.hung.push({ item, x: at })
       free.begins = x
