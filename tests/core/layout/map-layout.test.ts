@@ -215,21 +215,24 @@ describe('the kinds of layout', () => {
   test('along time: no stem comes down through another branch', () => {
     const day = fc.integer({ min: 0, max: 60 })
     fc.assert(
-      fc.property(fc.array(fc.tuple(day, fc.integer({ min: 0, max: 4 })), { minLength: 2, maxLength: 12 }), (branches) => {
-        const specs = branches.flatMap(([day, below], i) => {
-          const before = branches.slice(0, i).reduce((sum, [, count]) => sum + count + 1, 1)
-          return [{ ...plain, day }, ...Array.from({ length: below }, () => ({ ...plain, parent: before }))]
-        })
-        const { boxes } = layoutMap(recordsOf(shape('time'), [plain, ...specs]), MAP, CONTEXT)
-        const root = boxes[0]!
-        for (const head of root.below)
-          for (const box of boxes)
-            if (box !== root && box !== head && box.parent !== head) {
-              const stem = head.x - 8
-              const crosses = stem > box.x && stem < box.x + box.width && box.y < head.y && box.y > root.y
-              expect(crosses && `${box.topic.text} below ${head.topic.text}`).toBe(false)
-            }
-      }),
+      fc.property(
+        fc.array(fc.tuple(day, fc.integer({ min: 0, max: 4 })), { minLength: 2, maxLength: 12 }),
+        (branches) => {
+          const specs = branches.flatMap(([day, below], i) => {
+            const before = branches.slice(0, i).reduce((sum, [, count]) => sum + count + 1, 1)
+            return [{ ...plain, day }, ...Array.from({ length: below }, () => ({ ...plain, parent: before }))]
+          })
+          const { boxes } = layoutMap(recordsOf(shape('time'), [plain, ...specs]), MAP, CONTEXT)
+          const root = boxes[0]!
+          for (const head of root.below)
+            for (const box of boxes)
+              if (box !== root && box !== head && box.parent !== head) {
+                const stem = head.x - 8
+                const crosses = stem > box.x && stem < box.x + box.width && box.y < head.y && box.y > root.y
+                expect(crosses && `${box.topic.text} below ${head.topic.text}`).toBe(false)
+              }
+        },
+      ),
     )
   })
 

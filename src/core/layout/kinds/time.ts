@@ -38,24 +38,28 @@ const dayAt = ({ first, last, start, end }: TimeScale, day: number): number =>
   first === last ? start : start + ((day - first) / (last - first)) * (end - start)
 
 /**
- * Sets children on a scale of days beside the head. Each hangs beneath the axis at its day, in the uppermost lane where
- * it has room beneath all that it would reach below the stems of; so no stem crosses a branch. Those without a day follow at the
- * end of the scale, one under the other. An enclosure frames each of its topics, which need not be neighbours here.
+ * Sets children on a scale of days beside the head. Each hangs beneath the axis at its day, from the last day to the first,
+ * right below the lowest of those whose stems it would reach: so no stem comes down through a branch. Those without a day
+ * follow at the end of the scale, one under the other. An enclosure frames each of its topics, which need not be neighbours
+ * here. O(children × log children).
  */
 export function alongTime<Content>(head: Head<Content>, days: readonly (number | null)[], gaps: Gaps): Block<Content> {
   const placed = { corners: new Array<number>(head.children.length * 2).fill(0), frames: [] as Frame[] }
   const items = head.children.map((_, i) => itemsOf(head.children, [i], head.enclosed, 'indented', gaps.siblings)[0]!)
   const scale = timeScale(head, days, gaps)
   let reach = scale?.end ?? head.width
-  let top = head.height + gaps.siblings * 2
-  for (const lane of scale ? lanesOf(items, days, scale, gaps) : []) {
-    let height = 0
-    for (const { item, x } of lane) {
-      item.place(x, top - item.top, placed)
-      height = Math.max(height, item.bottom - item.top)
-      reach = Math.max(reach, x + item.right)
+  /** Those that others can still reach, from the right: where their stems are, and how far down they take the room. */
+  const hung: { stem: number; bottom: number }[] = []
+  for (const { item, stem } of scale ? fromLastDay(items, days, scale) : []) {
+    const x = stem + BESIDE_STEM - item.left
+    let top = head.height + gaps.siblings * 2
+    for (let at = hung.at(-1); at && at.stem < x + item.right + gaps.siblings; at = hung.at(-1)) {
+      top = Math.max(top, at.bottom)
+      hung.pop()
     }
-    top += height + gaps.siblings
+    item.place(x, top - item.top, placed)
+    hung.push({ stem, bottom: top + item.bottom - item.top + gaps.siblings })
+    reach = Math.max(reach, x + item.right)
   }
   let cursor = 0
   items.forEach((item, i) => {
@@ -66,28 +70,11 @@ export function alongTime<Content>(head: Head<Content>, days: readonly (number |
   return blockOf(head, placed.corners, placed.frames, null, null)
 }
 
-interface Hung {
-  item: Item
-  x: number
-}
-
-/** Shares dated items out to lanes, from the last day to the first: what comes later is nearer to the axis. */
-function lanesOf(items: readonly Item[], days: readonly (number | null)[], scale: TimeScale, gaps: Gaps): Hung[][] {
-  const dated = items
+function fromLastDay(items: readonly Item[], days: readonly (number | null)[], scale: TimeScale) {
+  return items
     .flatMap((item, index) => {
       const day = days[index] ?? null
-      return day === null ? [] : [{ item, index, x: dayAt(scale, day) }]
+      return day === null ? [] : [{ item, index, stem: dayAt(scale, day) }]
     })
-    .sort((a, b) => b.x - a.x || b.index - a.index)
-  const lanes: { begins: number; hung: Hung[] }[] = []
-  for (const { item, x } of dated) {
-    const at = x + BESIDE_STEM - item.left
-    // Not only its own lane must be free: the stems of all lanes beneath come down through it.
-    const free = lanes[lanes.findLastIndex(({ begins }) => at + item.right + gaps.siblings > begins) + 1]
-    if (free) {
-      free.hung.push({ item, x: at })
-      free.begins = x
-    } else lanes.push({ begins: x, hung: [{ item, x: at }] })
-  }
-  return lanes.map(({ hung }) => hung)
+    .sort((a, b) => b.stem - a.stem || b.index - a.index)
 }
