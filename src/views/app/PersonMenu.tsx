@@ -1,4 +1,15 @@
-import { Button, Group, Menu, Modal, PasswordInput, Stack, Text, TextInput, useMantineColorScheme } from '@mantine/core'
+import {
+  Box,
+  Button,
+  Group,
+  Menu,
+  Modal,
+  PasswordInput,
+  Stack,
+  Text,
+  TextInput,
+  useMantineColorScheme,
+} from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { IconDoorExit, IconMoon, IconSun, IconSunMoon, IconTrashX, IconUser, IconUserPlus } from '@tabler/icons-react'
 import { useQueryClient } from '@tanstack/react-query'
@@ -26,8 +37,17 @@ export function PersonMenu() {
     <>
       <Menu position="bottom-end" width={240}>
         <Menu.Target>
-          <Button variant="subtle" color="gray" c="var(--ink)" leftSection={<IconUser size={18} />} size="compact-md">
-            {person.name}
+          <Button
+            variant="subtle"
+            color="gray"
+            c="var(--ink)"
+            leftSection={<IconUser size={18} />}
+            size="compact-md"
+            aria-label={person.name}
+          >
+            <Box component="span" visibleFrom="xs">
+              {person.name}
+            </Box>
           </Button>
         </Menu.Target>
         <Menu.Dropdown>

@@ -27,11 +27,22 @@ export const StatusLine = memo(() => {
       <FilterButton pane={pane} index={active} />
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
       <span className={styles.grow} />
-      <button type="button" disabled={!undo} onClick={() => void session.takeBack('undo')} title="Ctrl + Z">
+      <button
+        type="button"
+        className={styles.undo}
+        disabled={!undo}
+        onClick={() => void session.takeBack('undo')}
+        title="Ctrl + Z"
+      >
         {undo ? `Undo: ${lower(actName(undo.label))}` : 'Nothing to undo'}
       </button>
       {redo && (
-        <button type="button" onClick={() => void session.takeBack('redo')} title="Ctrl + Shift + Z">
+        <button
+          type="button"
+          className={styles.undo}
+          onClick={() => void session.takeBack('redo')}
+          title="Ctrl + Shift + Z"
+        >
           Redo: {lower(actName(redo.label))}
         </button>
       )}

@@ -49,6 +49,7 @@ export const TopBar = memo(() => {
             component="a"
             href={`/c/${session.id}`}
             aria-label="All maps"
+            visibleFrom="xs"
           >
             <IconFolderOpen size={18} />
           </ActionIcon>
@@ -102,6 +103,7 @@ export const TopBar = memo(() => {
             variant={panes.length > 1 ? 'light' : 'subtle'}
             color={panes.length > 1 ? 'spruce' : 'gray'}
             c="var(--ink)"
+            {...(panes.length > 1 ? {} : { visibleFrom: 'xs' })}
             aria-label={panes.length > 1 ? 'Back to one pane' : 'Open a second pane'}
             onClick={() => (panes.length > 1 ? workspace.closePane(1) : workspace.dialog({ kind: 'beside' }))}
           >
@@ -125,9 +127,19 @@ export const TopBar = memo(() => {
           component="a"
           href={`/c/${session.id}/publish`}
           leftSection={<IconWorldUpload size={16} />}
+          visibleFrom="xs"
         >
           Publish
         </Button>
+        <ActionIcon
+          variant="light"
+          component="a"
+          href={`/c/${session.id}/publish`}
+          aria-label="Publish"
+          hiddenFrom="xs"
+        >
+          <IconWorldUpload size={16} />
+        </ActionIcon>
         <PersonMenu />
         <Tooltip label="Topic sheet">
           <ActionIcon
