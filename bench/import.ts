@@ -5,8 +5,9 @@ import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { prepareChange } from '../src/core/changes/prepare'
 import { duplicateBranches } from '../src/core/commands/duplicate-branches'
+import { hangItems } from '../src/core/commands/hang-items'
 import { makeMap } from '../src/core/commands/maps'
-import { pasteOutline } from '../src/core/commands/paste-outline'
+import { readText } from '../src/core/formats/read-text'
 import { CollectionId } from '../src/core/records/ids'
 import { Records } from '../src/core/records/records'
 import { type Measurement, median, seededRandom } from './measure'
@@ -90,7 +91,11 @@ export function measureCopy(): Measurement {
     const indent = '  '.repeat(1 + (i % 4))
     return `${indent}- topic ${i}${i % 5 === 0 ? `\n\n${indent}  Its note.\n` : ''}`
   })
-  const pasted = pasteOutline(records, { topic: root, text: `# Branch\n\n- head\n${lines.join('\n')}` }, newIds)
+  const pasted = hangItems(
+    records,
+    { topic: root, items: readText(`# Branch\n\n- head\n${lines.join('\n')}`).items, act: 'Paste' },
+    newIds,
+  )
   prepareChange(records, pasted.change.edits, true)
   const times: number[] = []
   for (let round = 0; round < 5; round++) {

@@ -2,8 +2,9 @@ import type { Browser, Page } from '@playwright/test'
 import { build } from 'esbuild'
 import { v7 as uuid } from 'uuid'
 import { prepareChange } from '../../src/core/changes/prepare'
+import { hangItems } from '../../src/core/commands/hang-items'
 import { makeMap } from '../../src/core/commands/maps'
-import { pasteOutline } from '../../src/core/commands/paste-outline'
+import { readText } from '../../src/core/formats/read-text'
 import { layoutMap } from '../../src/core/layout/map-layout'
 import { CollectionId } from '../../src/core/records/ids'
 import { Records } from '../../src/core/records/records'
@@ -18,7 +19,11 @@ function nodesOf(text: string) {
   const made = makeMap(records, { collection, title: 'Bench' }, newIds)
   prepareChange(records, made.change.edits, true)
   const topic = made.select[0]!
-  prepareChange(records, pasteOutline(records, { topic, text }, newIds).change.edits, true)
+  prepareChange(
+    records,
+    hangItems(records, { topic, items: readText(text).items, act: 'Paste' }, newIds).change.edits,
+    true,
+  )
   return layoutMap(records, records.need('topic', topic).place.map, {
     fonts: COMMON_FONTS,
     countTopics: () => 0,

@@ -1,10 +1,11 @@
 import { ALL_ICONS } from '../../src/core/badges/all-icons'
 import { prepareChange } from '../../src/core/changes/prepare'
 import type { IdSource, Outcome } from '../../src/core/commands/command'
+import { hangItems } from '../../src/core/commands/hang-items'
 import { makeMap } from '../../src/core/commands/maps'
-import { pasteOutline } from '../../src/core/commands/paste-outline'
 import { writeIndentedText } from '../../src/core/formats/indented-text'
 import { outlineOf } from '../../src/core/formats/outline-of'
+import { readText } from '../../src/core/formats/read-text'
 import { CollectionId, type MapId, type TopicId } from '../../src/core/records/ids'
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../../src/core/records/kinds'
 import { Records } from '../../src/core/records/records'
@@ -45,7 +46,9 @@ export class Garden {
       makeMap(records, { collection: COLLECTION, title: title.trim() }, newIds),
     )
     if (lines.length > 0)
-      this.do((records, newIds) => pasteOutline(records, { topic: select[0]!, text: lines.join('\n') }, newIds))
+      this.do((records, newIds) =>
+        hangItems(records, { topic: select[0]!, items: readText(lines.join('\n')).items, act: 'Paste' }, newIds),
+      )
     return this.records.need('topic', select[0]!).place.map
   }
 

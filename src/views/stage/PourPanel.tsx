@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { pourTopics } from '../../core/commands/paste-outline'
+import { pourTopics } from '../../core/commands/hang-items'
 import type { TopicId } from '../../core/records/ids'
 import type { CollectionSession } from '../sync/collection-session'
 import { workspace } from '../workspace/workspace-store'

@@ -1,11 +1,9 @@
 import type { DragEvent } from 'react'
 import { scatterItems } from '../../core/commands/scatter-items'
-import type { OutlineItem } from '../../core/formats/outline'
-import { readText } from '../../core/formats/read-text'
 import type { MapLayout } from '../../core/layout/boxes'
 import { DRAWING_TYPE } from '../pictures/drawing-type'
 import type { Situation } from '../workspace/act'
-import { contentsOf, takeOver } from '../workspace/clipboard'
+import { contentsOf, itemsOf, takeOver } from '../workspace/clipboard'
 import { workspace } from '../workspace/workspace-store'
 
 const TAKEN = ['Files', 'text/plain', 'text/html', DRAWING_TYPE]
@@ -57,9 +55,4 @@ export function dropHandlers(
       void take(event)
     },
   }
-}
-
-async function itemsOf({ html, text }: { html: string; text: string }): Promise<readonly OutlineItem[]> {
-  const structured = html === '' ? null : (await import('../../core/formats/html-outline')).readHtml(html)
-  return structured ?? readText(text).items
 }

@@ -2,9 +2,10 @@ import type { ClipboardEvent } from 'react'
 import { z } from 'zod'
 import { named } from '../../core/commands/command'
 import { duplicateBranches } from '../../core/commands/duplicate-branches'
+import { hangItems } from '../../core/commands/hang-items'
 import { headsOnly, moveTopics } from '../../core/commands/move-topics'
-import { hangItems, pasteOutline } from '../../core/commands/paste-outline'
-import { writeIndentedText } from '../../core/formats/indented-text'
+import { readIndentedText, writeIndentedText } from '../../core/formats/indented-text'
+import type { OutlineItem } from '../../core/formats/outline'
 import { outlineOf } from '../../core/formats/outline-of'
 import { TopicId } from '../../core/records/ids'
 import { isRoot } from '../../core/records/place'
@@ -60,20 +61,30 @@ export function pasteBranches({ session, index }: Situation, topics: readonly To
   return true
 }
 
-/** Hangs what was copied or dragged from elsewhere onto a topic: structure where there is some, else line by line. */
-export async function takeOver(
-  { session, index }: Situation,
-  onto: TopicId,
-  { html, text }: { html: string; text: string },
-): Promise<void> {
-  // Our own lists come as plain text; HTML is read only where it keeps more than the plain text does.
-  const items = html === '' ? null : (await import('../../core/formats/html-outline')).readHtml(html)
-  if (!items && text.trim() === '') return
-  const select = session.run((records, newIds) =>
-    items
-      ? hangItems(records, { topic: onto, items, act: 'Paste' }, newIds)
-      : pasteOutline(records, { topic: onto, text }, newIds),
-  )
+interface Contents {
+  html: string
+  text: string
+}
+
+/**
+ * What was copied or dragged from elsewhere as an outline: structure where there is some, else line by line. What reads it
+ * is fetched when it is first needed; where that cannot be had, lines have to do, so that nothing gets lost.
+ */
+export async function itemsOf({ html, text }: Contents): Promise<readonly OutlineItem[]> {
+  try {
+    // Our own lists come as plain text; HTML is read only where it keeps more than the plain text does.
+    const structured = html === '' ? null : (await import('../../core/formats/html-outline')).readHtml(html)
+    return structured ?? (await import('../../core/formats/read-text')).readText(text).items
+  } catch {
+    return readIndentedText(text)
+  }
+}
+
+/** Hangs what was copied or dragged from elsewhere onto a topic. */
+export async function takeOver({ session, index }: Situation, onto: TopicId, contents: Contents): Promise<void> {
+  const items = await itemsOf(contents)
+  if (items.length === 0) return
+  const select = session.run((records, newIds) => hangItems(records, { topic: onto, items, act: 'Paste' }, newIds))
   if (select) workspace.select(index, select)
 }
 

@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest'
 import { prepareChange } from '../../../src/core/changes/prepare'
+import { hangItems } from '../../../src/core/commands/hang-items'
 import { importPages, type Page } from '../../../src/core/commands/import-pages'
-import { hangItems, pasteOutline } from '../../../src/core/commands/paste-outline'
 import { outlineItem } from '../../../src/core/formats/outline'
+import { readText } from '../../../src/core/formats/read-text'
 import { FileId } from '../../../src/core/records/ids'
 import { COLLECTION, Garden } from '../gardens'
 
@@ -92,7 +93,9 @@ describe('large texts', () => {
     const garden = new Garden()
     garden.grow('Root')
     const topic = garden.topic('Root')
-    within(2_500, () => garden.do((r, m) => pasteOutline(r, { topic, text: bullets(9_999) }, m)))
+    within(2_500, () =>
+      garden.do((r, m) => hangItems(r, { topic, items: readText(bullets(9_999)).items, act: 'Paste' }, m)),
+    )
     const items = Array.from({ length: 5_000 }, (_, i) => outlineItem(`y${i}`))
     const other = new Garden()
     other.grow('Root')

@@ -1,6 +1,5 @@
 import { readIndentedText } from '../formats/indented-text'
 import type { OutlineItem } from '../formats/outline'
-import { readText } from '../formats/read-text'
 import type { TopicId } from '../records/ids'
 import { command, named } from './command'
 import { unfold } from './hang'
@@ -20,11 +19,6 @@ export const hangItems = command(
     const first = planted.find(({ item }) => item === items[0])!.topic
     return { label: `${args.act} ${count === 1 ? named(items[0]!.text) : `${count} topics`}`, select: [first.id] }
   },
-)
-
-/** Hangs pasted text below a topic: headings, bullets and lines become topics, paragraphs their notes. Refused as `hangItems`. */
-export const pasteOutline = command((change, { topic, text }: { topic: TopicId; text: string }) =>
-  hangItems.within(change, { topic, items: readText(text).items, act: 'Paste' }),
 )
 
 /** Hangs what was poured out, line by line, below a topic; indentation says what hangs on what. Refused as `hangItems`. */
