@@ -1,3 +1,4 @@
+import type { MapTarget, TopicTarget } from '../core/document/map-document'
 import { headingAddress } from '../core/formats/address'
 import type { FileRecord } from '../core/records/file'
 import { shortFileName } from '../core/records/file-name'
@@ -12,7 +13,6 @@ export class Addresses {
   private readonly maps = new Map<string, string>()
 
   constructor(
-    private readonly records: Records,
     /** The maps that are published, oldest first. */
     readonly published: readonly MapRecord[],
   ) {
@@ -41,9 +41,11 @@ export class Addresses {
     return `files/${file.sha256.slice(0, 12)}/${encodeURIComponent(safeFileName(file.name))}`
   }
 
-  topicById(id: string): string | undefined {
-    const topic = this.records.get('topic', id)
-    return topic && this.topic(topic)
+  /** What is told in the site has an address. */
+  target(target: TopicTarget | MapTarget): string {
+    const map = this.map(target.kind === 'map' ? target.id : target.map.id)
+    if (map === undefined) throw new RangeError('What is not in the site has no address.')
+    return target.kind === 'map' ? map : `${map}#${anchorOf(target)}`
   }
 }
 
@@ -60,7 +62,7 @@ function safeFileName(name: string): string {
 }
 
 /** The last twelve digits of a topic's id are random enough for one page. */
-export const anchorOf = (topic: TopicRecord): string => `t-${topic.id.slice(-12)}`
+export const anchorOf = ({ id }: { id: string }): string => `t-${id.slice(-12)}`
 
 export const publishedMaps = (records: Records): MapRecord[] =>
   [...records.all('map')].filter((map) => !map.trashed).sort(byId)

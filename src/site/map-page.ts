@@ -1,9 +1,8 @@
 import type { Icons } from '../core/badges/badges'
+import type { MapTeller } from '../core/document/map-document'
 import type { LayoutContext } from '../core/layout/boxes'
 import type { MapRecord } from '../core/records/map'
 import type { Records } from '../core/records/records'
-import { mapNumbers } from '../core/tree/map-numbers'
-import { isInTrash } from '../core/tree/walk'
 import { type Addresses, relative } from './addresses'
 import { html } from './html'
 import { mapPicture } from './map-picture'
@@ -31,28 +30,21 @@ export function mapPage(
   map: MapRecord,
   siteTitle: string,
   addresses: Addresses,
+  teller: MapTeller,
   context: LayoutContext & { icons: Icons },
 ): string {
   const path = addresses.map(map.id)!
-  const root = records.need('topic', records.root(map.id)?.id ?? null)
-  const mapText = new MapText(records, path, addresses, mapNumbers(records, map.id))
-  const text = mapText.write(root, records.looseBranches(map.id))
-  const arriving = records
-    .doorwaysTo(map.id)
-    .filter((doorway) => !isInTrash(records, doorway) && addresses.map(doorway.place.map))
-    .map(
-      (doorway) =>
-        html`<li><a href="${relative(path, addresses.topic(doorway)!)}">${doorway.text}</a> <span class="where">in ${records.need('map', doorway.place.map).title}</span></li>`,
-    )
-  const ways =
-    arriving.length > 0
-      ? html`<aside aria-label="Ways to this map"><h2>Ways to this map</h2><ul>${arriving}</ul></aside>`
-      : null
+  const follow = (address: string) => {
+    const target = teller.noteTarget(address)
+    if (!target) return undefined
+    return relative(path, target.kind === 'file' ? addresses.file(target.file) : addresses.target(target))
+  }
+  const text = new MapText(teller.document(map), path, addresses, follow)
   return writePage({
     path,
     title: map.title,
     siteTitle,
     breadcrumbs: trailTo(records, map).map((above) => ({ title: above.title, address: addresses.map(above.id)! })),
-    body: html`<main>${mapPicture(records, map.id, path, addresses, context)}${text}${mapText.enclosures()}${ways}</main>`,
+    body: html`<main>${mapPicture(records, map.id, path, addresses, context)}${text.write()}${text.enclosures()}${text.arriving()}</main>`,
   })
 }

@@ -1,4 +1,5 @@
 import { ALL_ICONS } from '../core/badges/all-icons'
+import { MapTeller } from '../core/document/map-document'
 import { backdropOf } from '../core/look/styles'
 import type { FileRecord } from '../core/records/file'
 import type { Records } from '../core/records/records'
@@ -34,10 +35,11 @@ export function* buildSite(
   assets: readonly SiteAsset[],
 ): Generator<{ files: SiteFile[]; progress: Progress }> {
   const { title, homeMap } = records.need('collection', collection)
-  const addresses = new Addresses(records, publishedMaps(records))
+  const addresses = new Addresses(publishedMaps(records))
   const counts = new Map<string, number>()
   for (const map of addresses.published) counts.set(map.id, [...topicsInOrder(records, map.id)].length)
   const countTopics = (map: string) => counts.get(map) ?? 0
+  const teller = new MapTeller(records, (map) => addresses.map(map) !== undefined)
   const total = addresses.published.length + 3
   let done = 0
   const step = (files: SiteFile[]) => ({ files, progress: { done: ++done, total } })
@@ -47,7 +49,7 @@ export function* buildSite(
     yield step([
       page(
         addresses.map(map.id)!,
-        mapPage(records, map, title, addresses, { fonts: ALL_FONTS, icons: ALL_ICONS, countTopics }),
+        mapPage(records, map, title, addresses, teller, { fonts: ALL_FONTS, icons: ALL_ICONS, countTopics }),
       ),
       ...attachedFiles(records, map.id, addresses),
     ])

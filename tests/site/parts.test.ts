@@ -25,22 +25,20 @@ describe('addresses', () => {
     expect(relative('maps/a.html', 'maps/a.html#t-1')).toBe('#t-1')
     const garden = new Garden()
     const maps = ['Gärten & Wege', 'Gärten & Wege', '!!!'].map((title) => garden.grow(title))
-    const addresses = new Addresses(garden.records, publishedMaps(garden.records))
+    const addresses = new Addresses(publishedMaps(garden.records))
     expect(maps.map((map) => addresses.map(map))).toEqual([
       'maps/garten-wege.html',
       'maps/garten-wege-2.html',
       'maps/map.html',
     ])
     expect(addresses.map('nowhere')).toBeUndefined()
-    expect(addresses.topicById(garden.topic('!!!'))).toBe(
-      `maps/map.html#${anchorOf(garden.records.need('topic', garden.topic('!!!')))}`,
-    )
+    const topic = garden.records.need('topic', garden.topic('!!!'))
+    expect(addresses.topic(topic)).toBe(`maps/map.html#${anchorOf(topic)}`)
   })
 })
 
 test('a file with a long name in any script has one that every system can unpack', () => {
-  const garden = new Garden()
-  const addresses = new Addresses(garden.records, [])
+  const addresses = new Addresses([])
   const file = { sha256: 'a'.repeat(64), name: '' } as FileRecord
   for (const name of [`${'澤'.repeat(100)}.pdf`, `${'👩🏽‍🌾'.repeat(30)}.pdf`, `${'x'.repeat(240)}.pdf`]) {
     const last = decodeURIComponent(addresses.file({ ...file, name }))
@@ -81,7 +79,7 @@ describe('a note on a page', () => {
 
 describe('the search index', () => {
   function indexed(garden: Garden) {
-    const files = searchIndex(garden.records, new Addresses(garden.records, publishedMaps(garden.records)))
+    const files = searchIndex(garden.records, new Addresses(publishedMaps(garden.records)))
     return new Map(files.map(({ path, content }) => [path, content]))
   }
 

@@ -4,6 +4,7 @@ import { isFlanked } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
 import type { ConnectorForm } from '../records/look'
 import { isPlacedByHand } from '../records/place'
+import { dayAndMonth } from '../text/days'
 import { type Drawing, drawing, px } from './drawing'
 import { sketched } from './sketch'
 import { boxTone } from './topic-drawing'
@@ -323,8 +324,6 @@ function axis(parent: TopicBox, children: readonly TopicBox[]): Lines {
   }
 }
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-
 /** Dates above the axis, from the first on as far apart as they can be read; the year where it begins or changes. */
 function dateLabels(stems: readonly { x: number; day: string }[], y: number): Drawing[] {
   const labels: Drawing[] = []
@@ -332,8 +331,8 @@ function dateLabels(stems: readonly { x: number; day: string }[], y: number): Dr
   let year = ''
   for (const { x, day } of [...stems].sort((a, b) => a.x - b.x)) {
     if (x < free) continue
-    const [itsYear = '', month, date] = day.split('-')
-    const words = `${Number(date)} ${MONTHS[Number(month) - 1]}${itsYear === year ? '' : ` ${itsYear}`}`
+    const itsYear = day.slice(0, day.indexOf('-'))
+    const words = `${dayAndMonth(day)}${itsYear === year ? '' : ` ${itsYear}`}`
     labels.push(drawing('text', { x: px(x), y: px(y - 6), class: 'axis-date' }, [words]))
     free = x + LABEL_WIDTH + (itsYear === year ? 0 : 28)
     year = itsYear

@@ -1,0 +1,188 @@
+import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../network/crosslinks'
+import type { FileRecord } from '../records/file'
+import type { MapId, TopicId } from '../records/ids'
+import type { MapRecord } from '../records/map'
+import type { Records } from '../records/records'
+import type { Dates, TaskState, TopicRecord } from '../records/topic'
+import { mapNumbers } from '../tree/map-numbers'
+import { isInTrash, topicsInOrder } from '../tree/walk'
+
+/** What a map says, in reading order and without the form in which it is read: a page, a printed book, a text file. */
+export interface MapDocument {
+  title: string
+  root: DocumentTopic
+  /** Enclosures that say something, with what they are around. */
+  enclosures: readonly { title: string; note: string; topics: readonly TopicTarget[] }[]
+  /** The doorways through which one comes to this map. */
+  arriving: readonly TopicTarget[]
+}
+
+export interface DocumentTopic {
+  id: TopicId
+  /** Never empty. */
+  text: string
+  /** Its number, computed or fixed. */
+  number: string | null
+  /** The map to which it is a doorway, where that is told too. */
+  opens: MapId | null
+  picture: { file: FileRecord; width: number; height: number } | null
+  task: TaskState | null
+  tags: readonly string[]
+  dates: Dates | null
+  /** CommonMark; empty where there is none. */
+  note: string
+  links: readonly DocumentLink[]
+  files: readonly FileRecord[]
+  below: readonly DocumentTopic[]
+}
+
+export interface TopicTarget {
+  kind: 'topic'
+  id: TopicId
+  text: string
+  map: { id: MapId; title: string }
+}
+export interface MapTarget {
+  kind: 'map'
+  id: MapId
+  title: string
+}
+
+export type DocumentLink =
+  | { kind: 'leads to'; target: TopicTarget | MapTarget; label: string }
+  | { kind: 'comes from'; target: TopicTarget; label: string }
+  | { kind: 'web'; address: string; title: string }
+
+export const UNTITLED = 'Untitled'
+
+/**
+ * Makes documents of maps. `tells` says which maps are told with them: links to any other are left out, as is what lies in
+ * the trash. Depth is no limit for it, only for who recurses over `below`.
+ */
+export class MapTeller {
+  constructor(
+    private readonly records: Records,
+    private readonly tells: (map: string) => boolean,
+  ) {}
+
+  /** O(topics of the map, with their links). Throws a RangeError for a map without a root. */
+  document(map: MapRecord): MapDocument {
+    const root = this.records.root(map.id)
+    if (!root) throw new RangeError('A map without a root says nothing.')
+    return {
+      title: map.title,
+      root: this.tree(root, mapNumbers(this.records, map.id)),
+      enclosures: this.enclosures(map),
+      arriving: this.records.doorwaysTo(map.id).flatMap(({ id }) => this.topic(id) ?? []),
+    }
+  }
+
+  /** The root with everything below it; loose branches follow what hangs on it. */
+  private tree(root: TopicRecord, numbers: ReadonlyMap<string, string>): DocumentTopic {
+    const told = (topic: TopicRecord) => {
+      const below: DocumentTopic[] = []
+      return { topic, below, part: this.part(topic, numbers.get(topic.id) ?? null, below) }
+    }
+    const first = told(root)
+    const waiting = [first]
+    for (let at = waiting.pop(); at; at = waiting.pop()) {
+      const children = this.records.children(at.topic.id)
+      for (const child of at === first ? [...children, ...this.records.looseBranches(root.place.map)] : children) {
+        const next = told(child)
+        at.below.push(next.part)
+        waiting.push(next)
+      }
+    }
+    return first.part
+  }
+
+  private part(topic: TopicRecord, number: string | null, below: readonly DocumentTopic[]): DocumentTopic {
+    const { records } = this
+    const picture = topic.picture && records.get('file', topic.picture.file)
+    return {
+      id: topic.id,
+      text: topic.text || UNTITLED,
+      number,
+      opens: topic.opensMap && this.tells(topic.opensMap) ? topic.opensMap : null,
+      picture: picture ? { file: picture, width: topic.picture!.width, height: topic.picture!.height } : null,
+      task: topic.task,
+      tags: topic.tags.flatMap((id) => {
+        const tag = records.get('tag', id)
+        return tag && !tag.trashed ? tag.name : []
+      }),
+      dates: topic.dates,
+      note: records.get('note', topic.note)?.text.trim() ? records.need('note', topic.note).text : '',
+      links: [...this.leaving(topic), ...this.arrivingAt(topic), ...this.weblinks(topic)],
+      files: records.attachments(topic.id).flatMap(({ file }) => records.get('file', file) ?? []),
+      below,
+    }
+  }
+
+  /** A topic as something to lead to; null where it is not told. */
+  topic(id: string): TopicTarget | null {
+    const topic = this.records.get('topic', id)
+    if (!topic || !this.tells(topic.place.map) || isInTrash(this.records, topic)) return null
+    const { id: map, title } = this.records.need('map', topic.place.map)
+    return { kind: 'topic', id: topic.id, text: topic.text || UNTITLED, map: { id: map, title } }
+  }
+
+  private leaving(topic: TopicRecord): DocumentLink[] {
+    return this.records.crosslinksFrom(topic.id).flatMap((link): DocumentLink[] => {
+      const { to, label } = link
+      if (to.kind === 'map') {
+        if (!this.tells(to.id)) return []
+        const { title } = this.records.need('map', to.id)
+        return [{ kind: 'leads to', target: { kind: 'map', id: to.id, title }, label }]
+      }
+      const [target] = topicsAtEnd(this.records, link).flatMap(({ id }) => this.topic(id) ?? [])
+      if (!target) return []
+      const enclosure = enclosureAtEnd(this.records, link)
+      const text = enclosure ? enclosureName(this.records, enclosure) : target.text
+      return [{ kind: 'leads to', target: { ...target, text }, label }]
+    })
+  }
+
+  private arrivingAt(topic: TopicRecord): DocumentLink[] {
+    return incomingAt(this.records, topic).flatMap((link): DocumentLink[] => {
+      const target = this.topic(link.from)
+      if (!target) return []
+      const enclosure = enclosureAtEnd(this.records, link)
+      return [
+        { kind: 'comes from', target, label: enclosure ? `to ${enclosureName(this.records, enclosure)}` : link.label },
+      ]
+    })
+  }
+
+  private weblinks(topic: TopicRecord): DocumentLink[] {
+    return this.records.weblinks(topic.id).map(({ url, title }) => ({ kind: 'web', address: url, title: title || url }))
+  }
+
+  private enclosures(map: MapRecord): MapDocument['enclosures'] {
+    const { records } = this
+    const around = [...topicsInOrder(records, map.id)].flatMap((topic) => records.enclosuresOf(topic.id))
+    return [...new Set(around)]
+      .filter(({ trashed, note }) => !trashed && note.trim() !== '')
+      .sort((a, b) => (a.id < b.id ? -1 : 1))
+      .map(({ title, note, topics }) => ({
+        title,
+        note,
+        topics: topics.flatMap((id) => {
+          const target = this.topic(id)
+          return target?.map.id === map.id ? target : []
+        }),
+      }))
+      .filter(({ topics }) => topics.length > 0)
+  }
+
+  /** Where an address inside a note leads: `folvet:` with a kind and an id. Null for all others, and for what is not told. */
+  noteTarget(address: string): TopicTarget | MapTarget | { kind: 'file'; file: FileRecord } | null {
+    const [, kind, id = ''] = /^folvet:(topic|map|file)\/([0-9a-f-]{36})$/.exec(address) ?? []
+    if (kind === 'topic') return this.topic(id)
+    if (kind === 'map') {
+      const map = this.records.get('map', id)
+      return map && this.tells(map.id) ? { kind, id: map.id, title: map.title } : null
+    }
+    const file = kind === 'file' ? this.records.get('file', id) : undefined
+    return file ? { kind: 'file', file } : null
+  }
+}
