@@ -53,7 +53,7 @@ export type DocumentLink =
   | { kind: 'comes from'; target: TopicTarget; label: string }
   | { kind: 'web'; address: string; title: string }
 
-export const UNTITLED = 'Untitled'
+const UNTITLED = 'Untitled'
 
 /**
  * Makes documents of maps. `tells` says which maps are told with them: links to any other are left out, as is what lies in

@@ -1,3 +1,4 @@
+import { Kept } from '../kept'
 import type { Style } from '../look/styles'
 import type { TopicPicture } from '../records/topic'
 import { type Fonts, type Line, wrapEvenly, wrapText } from '../text/measure'
@@ -11,8 +12,8 @@ export interface SetText {
 
 const MIN_WIDTH = 24
 /** Texts that are kept measured, so that a change of one topic measures one topic. */
-const KEPT = 200_000
-const keptIn = new WeakMap<Fonts, Map<string, SetText>>()
+const MOST_KEPT = 200_000
+const keptIn = new WeakMap<Fonts, Kept<SetText>>()
 
 /**
  * Breaks and measures a topic's text as its style sets it: in lines of at most `given` px where a width was given, else in
@@ -22,15 +23,12 @@ const keptIn = new WeakMap<Fonts, Map<string, SetText>>()
 export function setTopicText(fonts: Fonts, text: string, style: Style, given: number | null): SetText {
   const { face, size, maxWidth, lineHeight } = style
   let kept = keptIn.get(fonts)
-  if (!kept) keptIn.set(fonts, (kept = new Map()))
+  if (!kept) keptIn.set(fonts, (kept = new Kept(MOST_KEPT)))
   const key = `${face} ${size} ${lineHeight} ${given ?? `-${maxWidth}`} ${text}`
-  const known = kept.get(key)
-  if (known) return known
-  if (kept.size >= KEPT) kept.clear()
-  const lines = given ? wrapText(fonts, text, given, size, face) : wrapEvenly(fonts, text, maxWidth, size, face)
-  const made = setLines(lines, lineHeight, given ?? MIN_WIDTH)
-  kept.set(key, made)
-  return made
+  return kept.get(key, () => {
+    const lines = given ? wrapText(fonts, text, given, size, face) : wrapEvenly(fonts, text, maxWidth, size, face)
+    return setLines(lines, lineHeight, given ?? MIN_WIDTH)
+  })
 }
 
 function setLines(lines: readonly Line[], lineHeight: number, least: number): SetText {

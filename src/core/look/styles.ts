@@ -1,3 +1,4 @@
+import { Kept } from '../kept'
 import type { Background, ConnectorForm, HueFamily, Look, MapLook, TopicShape } from '../records/look'
 import { PLAIN_MAP_LOOK } from '../records/look'
 import type { Records } from '../records/records'
@@ -83,22 +84,21 @@ function settle(look: Look, level: number): Style {
 /** Values that are set, in one order, so that equal looks have equal keys. */
 const keyOf = (look: Look): string => JSON.stringify(Object.entries(look).sort(([a], [b]) => (a < b ? -1 : 1)))
 
-const knownStyles = new Map<string, Style>()
-function styleOf(look: Look, level: number): Style {
-  const key = `${levelIndex(level)} ${keyOf(look)}`
-  let style = knownStyles.get(key)
-  if (!style) knownStyles.set(key, (style = settle(look, level)))
-  return style
-}
+/** Most styles, and most combinations of looks, that are kept: far more than a collection has, unless colours are tried out for days. */
+const MOST_KEPT = 20_000
+const knownStyles = new Kept<Style>(MOST_KEPT)
+const styleOf = (look: Look, level: number): Style =>
+  knownStyles.get(`${levelIndex(level)} ${keyOf(look)}`, () => settle(look, level))
 
 /**
  * What a topic inherits: looks for each level, with what the branches above it have set laid over them. Equal ones are
  * the same object, so `id` can stand for all of it in keys.
  */
 export class Inherited {
-  private static readonly known = new Map<string, Inherited>()
+  private static readonly known = new Kept<Inherited>(MOST_KEPT)
+  private static made = 0
   private readonly styles: (Style | undefined)[] = []
-  private readonly narrower = new Map<string, Inherited>()
+  private readonly narrower = new Kept<Inherited>(MOST_KEPT)
 
   private constructor(
     readonly id: number,
@@ -108,18 +108,13 @@ export class Inherited {
 
   static of(levels: readonly Look[], branch: Look): Inherited {
     const key = `${levels.map(keyOf).join()} ${keyOf(branch)}`
-    let inherited = Inherited.known.get(key)
-    if (!inherited) Inherited.known.set(key, (inherited = new Inherited(Inherited.known.size, levels, branch)))
-    return inherited
+    return Inherited.known.get(key, () => new Inherited(Inherited.made++, levels, branch))
   }
 
   /** What is inherited below a topic that gives a look to its branch. */
   below(branchLook: Look | null): Inherited {
     if (!branchLook) return this
-    const key = keyOf(branchLook)
-    let below = this.narrower.get(key)
-    if (!below) this.narrower.set(key, (below = Inherited.of(this.levels, { ...this.branch, ...branchLook })))
-    return below
+    return this.narrower.get(keyOf(branchLook), () => Inherited.of(this.levels, { ...this.branch, ...branchLook }))
   }
 
   /** The look at a level before it is settled. */
