@@ -79,6 +79,26 @@ export const TopicRecord = z.strictObject({
 })
 export type TopicRecord = z.infer<typeof TopicRecord>
 
+/** What a topic has before anything was put on it. */
+export const BARE_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text'> = {
+  note: null,
+  opensMap: null,
+  folded: false,
+  layout: null,
+  width: null,
+  numbering: null,
+  number: null,
+  dates: null,
+  look: null,
+  branchLook: null,
+  picture: null,
+  badges: [],
+  tags: [],
+  held: false,
+  task: null,
+  trashed: false,
+}
+
 export const topicKind = defineKind(TopicRecord, {
   references: [
     inside('place.map', 'map', 'The map of this topic'),

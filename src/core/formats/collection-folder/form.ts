@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { type AnyRecord, kinds, RECORD_KINDS, type RecordKind } from '../../records/kinds'
-import type { TopicRecord } from '../../records/topic'
+import { BARE_TOPIC } from '../../records/topic'
 
 /**
  * A collection as a folder of open formats, from which it comes back as it was; described in docs/formats.md.
@@ -29,24 +29,9 @@ const ELSEWHERE: readonly RecordKind[] = ['collection', 'map', 'topic', 'note', 
 /** Kinds that stand in the file of a map beside its topics and their notes. */
 export const MAP_KINDS = RECORD_KINDS.filter((kind) => !ELSEWHERE.includes(kind))
 
-/** Everything of a topic that is not as usual, besides where it hangs and what it says: those the page tells. */
-export const USUAL_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text' | 'note'> = {
-  opensMap: null,
-  folded: false,
-  layout: null,
-  width: null,
-  numbering: null,
-  number: null,
-  dates: null,
-  look: null,
-  branchLook: null,
-  picture: null,
-  badges: [],
-  tags: [],
-  held: false,
-  task: null,
-  trashed: false,
-}
+const { note: _, ...usual } = BARE_TOPIC
+/** Everything of a topic besides where it hangs and what it says, which the page tells: as it usually is. */
+export const USUAL_TOPIC = usual
 const shape = kinds.topic.schema.shape
 const NoteText = z.strictObject({
   id: kinds.note.schema.shape.id,

@@ -9,6 +9,7 @@ import { readPage, writePage } from '../../../../src/core/formats/collection-fol
 import { readFolder } from '../../../../src/core/formats/collection-folder/read-folder'
 import { type Folder, writeFolder } from '../../../../src/core/formats/collection-folder/write-folder'
 import { Records } from '../../../../src/core/records/records'
+import { BARE_TOPIC } from '../../../../src/core/records/topic'
 import { act, perform } from '../../acts'
 import { COLLECTION, contents, Garden } from '../../gardens'
 
@@ -204,24 +205,10 @@ describe('a collection as a folder', () => {
         const [a, b] = ['00000000-0000-7000-8000-0000000000a1', '00000000-0000-7000-8000-0000000000a2']
         const topic = (one: string, parent: string) =>
           JSON.stringify({
+            ...BARE_TOPIC,
             id: one,
             place: { kind: 'arranged', map, parent, rank: 'a9', side: null },
             text: id,
-            note: null,
-            opensMap: null,
-            folded: false,
-            layout: null,
-            width: null,
-            numbering: null,
-            number: null,
-            dates: null,
-            look: null,
-            branchLook: null,
-            picture: null,
-            badges: [],
-            tags: [],
-            held: false,
-            task: null,
             trashed: true,
           })
         files.set('maps/01-garden.json', text.replace('"topic": []', `"topic": [${topic(a, b)},${topic(b, a)}]`))
