@@ -12,8 +12,10 @@ import {
 import { tmpdir } from 'node:os'
 import { join, relative } from 'node:path'
 import { pipeline } from 'node:stream/promises'
+import { setTimeout } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import yazl from 'yazl'
+import { openSource } from '../../src/server/folders/folder-source'
 
 const ROOT = join(import.meta.dirname, '../..')
 const DEMO = join(ROOT, 'demo/vennmoor')
@@ -109,6 +111,16 @@ describe('a folder or zip that is hostile or broken', () => {
   /** Changes bytes without changing their number. */
   const replaced = (from: string, to: string) => (bytes: Buffer) =>
     Buffer.from(bytes.toString('latin1').replaceAll(from, to), 'latin1')
+  /** Three million bytes that are said to be sixteen. */
+  const lyingAboutSize = replaced('\xc0\xc6\x2d\x00', '\x10\x00\x00\x00')
+
+  test('tells who reads it what is wrong, however late that is', async () => {
+    const source = await openSource(await zipped('late.zip', { 'late.bin': Buffer.alloc(3_000_000) }, lyingAboutSize))
+    const bytes = source.bytes('late.bin')[Symbol.asyncIterator]()
+    await setTimeout(50)
+    await expect(bytes.next()).rejects.toThrow('too many bytes')
+    source.close()
+  })
 
   test.each([
     [
@@ -123,12 +135,7 @@ describe('a folder or zip that is hostile or broken', () => {
     ],
     [
       'a bomb that lies about its size',
-      () =>
-        zipped(
-          'bomb.zip',
-          { ...demo(), 'files/season-2026.ics': Buffer.alloc(3_000_000) },
-          replaced('\xc0\xc6\x2d\x00', '\x10\x00\x00\x00'),
-        ),
+      () => zipped('bomb.zip', { ...demo(), 'files/season-2026.ics': Buffer.alloc(3_000_000) }, lyingAboutSize),
       'too many bytes',
     ],
     [

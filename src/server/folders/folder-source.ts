@@ -11,7 +11,8 @@ export interface SourceFolder {
   paths: readonly string[]
   /** A whole text file; refused where it is larger than is read. */
   text(path: string): Promise<string>
-  stream(path: string): Promise<AsyncIterable<Uint8Array>>
+  /** The bytes of a file, which is opened when the first of them is asked for: what goes wrong is told to who reads. */
+  bytes(path: string): AsyncIterable<Uint8Array>
   close(): void
 }
 
@@ -48,7 +49,9 @@ function filesBelow(root: string, paths: readonly string[]): SourceFolder {
       if ((await lstat(at(path))).size > MOST_TEXT_BYTES) throw tooLargeText(path)
       return decode(await readFile(at(path)))
     },
-    stream: async (path) => createReadStream(at(path)),
+    async *bytes(path) {
+      yield* createReadStream(at(path))
+    },
     close() {},
   }
 }
@@ -64,21 +67,22 @@ async function openZip(file: string): Promise<SourceFolder> {
     throw new Failure(400, `This zip cannot be read: ${error instanceof Error ? error.message : 'its list is broken'}.`)
   }
   const top = commonFolder([...entries.keys()])
-  const stream = (path: string) =>
-    new Promise<Readable>((resolve, reject) => {
-      const entry = entries.get(top + path)
-      if (!entry) reject(new Failure(404, `${path} is missing from this zip.`))
-      else zip.openReadStream(entry, (error, opened) => (error ? reject(error) : resolve(opened)))
-    })
+  async function* bytes(path: string): AsyncIterable<Uint8Array> {
+    const entry = entries.get(top + path)
+    if (!entry) throw new Failure(404, `${path} is missing from this zip.`)
+    yield* await new Promise<Readable>((resolve, reject) =>
+      zip.openReadStream(entry, (error, opened) => (error ? reject(error) : resolve(opened))),
+    )
+  }
   return {
     paths: [...entries.keys()].map((path) => path.slice(top.length)).sort(),
     async text(path) {
       if ((entries.get(top + path)?.uncompressedSize ?? 0) > MOST_TEXT_BYTES) throw tooLargeText(path)
       const parts: Uint8Array[] = []
-      for await (const part of await stream(path)) parts.push(part as Uint8Array)
+      for await (const part of bytes(path)) parts.push(part)
       return decode(Buffer.concat(parts))
     },
-    stream,
+    bytes,
     close: () => zip.close(),
   }
 }

@@ -64,7 +64,7 @@ async function storeFiles(
   const stored = new Map<string, RecordByKind['file']>()
   for (const { path, record } of files) {
     if (!source.paths.includes(path)) throw new Failure(404, `${path} is missing from this folder.`)
-    const { sha256, type, size, picture } = await storeFile(record.name, await source.stream(path))
+    const { sha256, type, size, picture } = await storeFile(record.name, source.bytes(path))
     stored.set(record.id, { ...record, sha256, type, size, picture })
   }
   return stored

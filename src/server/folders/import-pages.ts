@@ -32,7 +32,7 @@ export async function importPageFolder(
   const files = new Map<string, FileRecord>()
   for (const path of source.paths) {
     if (PAGE_NAME.test(path)) pages.push({ path, text: await source.text(path) })
-    else files.set(path, await storeFile(path, await source.stream(path)))
+    else files.set(path, await storeFile(path, source.bytes(path)))
   }
   const records = new Records()
   const client = await database().connect()
