@@ -25,6 +25,10 @@ export interface SignCount {
 /** What a topic shows wherever it stands. Lengths in px; the text is set with the number before it. */
 export interface Face extends Contents {
   topic: TopicRecord
+  /** Of the occurrence that it is; the topic's id in its own place. */
+  key: string
+  /** Whether it keeps a point that a person gave it. */
+  byHand: boolean
   width: number
   height: number
   level: number
@@ -75,6 +79,13 @@ export class TopicBox {
   get topic(): TopicRecord {
     return this.face.topic
   }
+  /** The key of its occurrence: that of its topic, where the topic is in its own place. */
+  get key(): string {
+    return this.face.key
+  }
+  get byHand(): boolean {
+    return this.face.byHand
+  }
   get width(): number {
     return this.face.width
   }
@@ -120,20 +131,25 @@ export interface Bounds {
 /** The frame of an enclosure on the map. */
 export interface EnclosureBox extends Bounds {
   enclosure: string
+  /** The enclosure's id, or a path where its topics are shown elsewhere. */
+  key: string
   family: HueFamily
   hue: number
 }
 
-/** Boxes by the topics that they show. */
-export interface TopicLookup {
-  get(topic: string): TopicBox | undefined
-  has(topic: string): boolean
+/** Boxes by their keys. A topic's id is the key of its box in its own place. */
+export interface BoxLookup {
+  get(key: string): TopicBox | undefined
+  /** All boxes that show a topic: the one in its own place first. */
+  showing(topic: string): readonly TopicBox[]
+  /** The first of these. */
+  of(topic: string): TopicBox | undefined
 }
 
 export interface MapLayout {
   /** In reading order: a parent before its children. */
   boxes: readonly TopicBox[]
-  byTopic: TopicLookup
+  byKey: BoxLookup
   enclosures: readonly EnclosureBox[]
   bounds: Bounds
 }

@@ -2,7 +2,7 @@ import { dequal } from 'dequal/lite'
 import { type Inherited, inheritedOn, LEVELS } from '../look/styles'
 import { crosslinkIsQuiet, incomingAt } from '../network/crosslinks'
 import type { MapRecord } from '../records/map'
-import { isPlacedByHand, isRoot, type Point, pointOf, sideOf } from '../records/place'
+import { isRoot, type Point, pointOf, sideOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { type Fonts, measureLine } from '../text/measure'
@@ -23,7 +23,15 @@ import { titleSize } from './enclosure-title'
 import { Leaf } from './kinds/grow'
 import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
 import { makeRoom, moveClear } from './make-room'
-import { BoxesByTopic, FOLD_SPACE, type Placed, Placing } from './placing'
+import {
+  keepsPoint,
+  type Occurrence,
+  occurrenceAtHead,
+  occurrenceBelow,
+  ownChildren,
+  type ShownChildren,
+} from './occurrence'
+import { BoxesByKey, FOLD_SPACE, type Placed, Placing } from './placing'
 import { EXCERPT, setExcerpt, setTags, setTopicText, sizeOf, TAGS } from './topic-box'
 
 export const SIGN_SIZE = 16
@@ -45,9 +53,20 @@ interface BlockContext {
   look: Inherited
 }
 
+/** A branch that is to be set. */
+interface Unset {
+  at: Occurrence
+  context: BlockContext
+}
+
+/** A branch that keeps the place it was given, with the key of what it hangs on. */
+interface ByHand extends Unset {
+  above: string
+}
+
 /** What a block carries besides: the children that keep places of their own. */
 interface Content extends Placed {
-  byHand: readonly { topic: TopicRecord; context: BlockContext }[]
+  byHand: readonly ByHand[]
   /** Whether it or a block below has such children. */
   anyByHand: boolean
 }
@@ -55,7 +74,7 @@ type TopicBlock = Block<Content>
 
 const ORIGIN: Point = { x: 0, y: 0 }
 
-const keyOf = ({ level, growth, setting, spacing, number, below, look }: BlockContext): string =>
+const contextKey = ({ level, growth, setting, spacing, number, below, look }: BlockContext): string =>
   `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.above}` : ''}`
 
 /** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
@@ -70,7 +89,7 @@ export const layoutMap = (records: Records, map: string, context: LayoutContext)
  * Topics placed by hand and loose branches are compared with the boxes around them.
  */
 export class MapLayouter {
-  private readonly kept = new Map<string, { stamp: number; key: string; block: TopicBlock }>()
+  private readonly kept = new Map<string, { stamp: number; context: string; block: TopicBlock }>()
   private boxes: readonly TopicBox[] = []
   private whole: MapLayouter | null = null
 
@@ -80,6 +99,8 @@ export class MapLayouter {
     private readonly context: LayoutContext,
     /** Leaves out branches whose heads it refuses. */
     private readonly keeps: (topic: TopicRecord) => boolean = () => true,
+    /** What is shown below each topic. */
+    private readonly shown: ShownChildren = ownChildren(records),
   ) {}
 
   /** The whole map, or only the branch of one of its topics, with that topic where it stands on the whole map. */
@@ -88,17 +109,17 @@ export class MapLayouter {
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
     if (!map || !root) return this.finish(new Placing(this.records, this.context.countTopics, [], false), null)
     const look = inheritedOn(this.records, this.map)
-    const block = this.blockOf(root, headContext(map, root, look))
+    const block = this.blockOf({ at: occurrenceAtHead(root), context: headContext(map, root, look) })
     const loose = only ? [] : this.records.looseBranches(this.map).filter(this.keeps)
     const mayMove = block.content.anyByHand || loose.length > 0
     const placing = new Placing(this.records, this.context.countTopics, this.boxes, mayMove)
     const middle = this.middleOf(only)
     const corner = { x: middle.x - block.width / 2, y: middle.y - block.height / 2 }
-    const branch = placing.place(block, corner)
+    const branch = placing.place(block, corner, null)
     this.placeByHand(block, placing, branch)
     for (const head of loose) {
-      const own = this.blockOf(head, headContext(map, head, look))
-      placing.settle(placing.place(own, pointOf(head) ?? ORIGIN))
+      const own = this.blockOf({ at: occurrenceAtHead(head), context: headContext(map, head, look) })
+      placing.settle(placing.place(own, pointOf(head) ?? ORIGIN, null))
       this.placeByHand(own, placing, null)
     }
     placing.keepIdentity()
@@ -110,22 +131,22 @@ export class MapLayouter {
   /** `reach` is how far the boxes reach, where that is known. */
   private finish(placing: Placing, reach: Bounds | null): MapLayout {
     const { boxes, enclosures } = placing
-    const byTopic = new BoxesByTopic(
+    const byKey = new BoxesByKey(
       boxes,
-      (id) => this.kept.get(id)?.block.content.box ?? null,
+      (key) => this.kept.get(key)?.block.content.box ?? null,
       () => this.boxes === boxes,
     )
     this.boxes = boxes
-    placing.frameLoose(this.map, byTopic)
+    placing.frameLoose(this.map, byKey)
     if (this.kept.size > boxes.length * 2 + 100)
-      for (const id of this.kept.keys()) if (!byTopic.has(id)) this.kept.delete(id)
-    return { boxes, byTopic, enclosures, bounds: boundsOf([...(reach ? [reach] : boxes), ...enclosures]) }
+      for (const key of this.kept.keys()) if (!byKey.get(key)) this.kept.delete(key)
+    return { boxes, byKey, enclosures, bounds: boundsOf([...(reach ? [reach] : boxes), ...enclosures]) }
   }
 
   /** The middle of a topic on the whole map: places that were given by hand are seen from the root, also in a branch alone. */
   private middleOf(only: string | null): { x: number; y: number } {
-    this.whole ??= only ? new MapLayouter(this.records, this.map, this.context, this.keeps) : null
-    const box = only && this.whole?.layout(null).byTopic.get(only)
+    this.whole ??= only ? new MapLayouter(this.records, this.map, this.context, this.keeps, this.shown) : null
+    const box = only && this.whole?.layout(null).byKey.get(only)
     return box ? { x: box.x + box.width / 2, y: box.y + box.height / 2 } : { x: 0, y: 0 }
   }
 
@@ -134,8 +155,8 @@ export class MapLayouter {
     const waiting = byHandBelow(block)
     const kept: Branch[] = []
     for (let next = waiting.pop(); next; next = waiting.pop()) {
-      const own = this.blockOf(next.topic, next.context)
-      const branch = placing.place(own, pointOf(next.topic) ?? ORIGIN)
+      const own = this.blockOf(next)
+      const branch = placing.place(own, pointOf(next.at.topic) ?? ORIGIN, next.above)
       if (around) moveClear(branch, [around.parts[0]!, ...kept])
       else placing.settle(branch)
       kept.push(branch)
@@ -145,20 +166,20 @@ export class MapLayouter {
   }
 
   /** The block of a branch, from what is kept where nothing has changed. Iterative: depth is no limit. */
-  private blockOf(head: TopicRecord, context: BlockContext): TopicBlock {
-    const known = this.known(head, context)
+  private blockOf(head: Unset): TopicBlock {
+    const known = this.known(head)
     if (known) return known
-    const open: Opened[] = [this.open(head, context)]
+    const open: Opened[] = [this.open(head)]
     while (true) {
-      const at = open.at(-1)!
-      const next = at.children[at.blocks.length]
+      const opened = open.at(-1)!
+      const next = opened.children[opened.blocks.length]
       if (next) {
-        const below = this.known(next.topic, next.context)
-        if (below) at.blocks.push(below)
-        else open.push(this.open(next.topic, next.context))
+        const below = this.known(next)
+        if (below) opened.blocks.push(below)
+        else open.push(this.open(next))
         continue
       }
-      const block = this.close(at)
+      const block = this.close(opened)
       open.pop()
       const parent = open.at(-1)
       if (!parent) return block
@@ -166,13 +187,14 @@ export class MapLayouter {
     }
   }
 
-  private known(topic: TopicRecord, context: BlockContext): TopicBlock | null {
-    const kept = this.kept.get(topic.id)
-    return kept && kept.stamp === this.records.stampOf(topic.id) && kept.key === keyOf(context) ? kept.block : null
+  private known({ at, context }: Unset): TopicBlock | null {
+    const kept = this.kept.get(at.key)
+    return kept && kept.stamp === this.shown.stamp(at) && kept.context === contextKey(context) ? kept.block : null
   }
 
-  private open(topic: TopicRecord, context: BlockContext): Opened {
-    const all = this.records.children(topic.id)
+  private open({ at, context }: Unset): Opened {
+    const { topic } = at
+    const all = this.shown.below(at)
     // Numbers are those of the whole map, whatever of it is shown.
     const numbers = numbersOf(all, context.below)
     const isOpen = !topic.folded || context.growth === null
@@ -181,7 +203,7 @@ export class MapLayouter {
       if (!isOpen || !this.keeps(child)) return []
       const growth = growthOf(context.setting, sideOf(child) === 'left')
       return {
-        topic: child,
+        at: occurrenceBelow(at, child),
         context: {
           level: context.level + 1,
           growth,
@@ -194,24 +216,25 @@ export class MapLayouter {
       }
     })
     return {
-      topic,
+      at,
       context,
-      children: inner.filter((child) => !isPlacedByHand(child.topic)),
-      byHand: inner.filter((child) => isPlacedByHand(child.topic)),
-      hidden: isOpen || all.length === 0 ? 0 : countBelow(this.records, topic),
+      children: inner.filter((child) => !keepsPoint(child.at)),
+      byHand: inner.filter((child) => keepsPoint(child.at)).map((child) => ({ ...child, above: at.key })),
+      hidden: isOpen || all.length === 0 ? 0 : this.countBelow(at),
       blocks: [],
     }
   }
 
-  private close({ topic, context, children, byHand, hidden, blocks }: Opened): TopicBlock {
-    const made = faceOf(this.records, this.context.fonts, topic, context, hidden)
-    const before = this.kept.get(topic.id)?.block.content
+  private close({ at, context, children, byHand, hidden, blocks }: Opened): TopicBlock {
+    const { topic, key } = at
+    const made = faceOf(this.records, this.context.fonts, at, context, hidden)
+    const before = this.kept.get(key)?.block.content
     const face = before && dequal(before.face, made) ? before.face : made
     const folded = hidden > 0
     const enclosed = enclosedAmong(
       this.records,
       this.context.fonts,
-      children.map((child) => child.topic),
+      children.map((child) => child.at.topic),
     )
     const content: Content = {
       face,
@@ -229,20 +252,28 @@ export class MapLayouter {
       blocks.length === 0
         ? new Leaf(content, width, height)
         : setChildren({ content, width, height, children: blocks, enclosed }, setting, level, spacing, {
-            isLeft: (i) => sideOf(children[i]!.topic) === 'left',
-            days: setting === 'time' ? children.map((child) => dayOf(child.topic)) : [],
+            isLeft: (i) => sideOf(children[i]!.at.topic) === 'left',
+            days: setting === 'time' ? children.map((child) => dayOf(child.at.topic)) : [],
           })
     if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
-    this.kept.set(topic.id, { stamp: this.records.stampOf(topic.id), key: keyOf(context), block })
+    this.kept.set(key, { stamp: this.shown.stamp(at), context: contextKey(context), block })
     return block
+  }
+
+  private countBelow(head: Occurrence): number {
+    let count = -1
+    const waiting = [head]
+    for (let at = waiting.pop(); at; at = waiting.pop()) {
+      count++
+      for (const child of this.shown.below(at)) waiting.push(occurrenceBelow(at, child))
+    }
+    return count
   }
 }
 
-interface Opened {
-  topic: TopicRecord
-  context: BlockContext
-  children: { topic: TopicRecord; context: BlockContext }[]
-  byHand: { topic: TopicRecord; context: BlockContext }[]
+interface Opened extends Unset {
+  children: Unset[]
+  byHand: ByHand[]
   hidden: number
   blocks: TopicBlock[]
 }
@@ -262,8 +293,8 @@ function headContext(map: MapRecord, head: TopicRecord, look: Inherited): BlockC
 }
 
 /** All topics placed by hand in a block, those nearest to the head last, for taking from the end. */
-function byHandBelow(block: TopicBlock): { topic: TopicRecord; context: BlockContext }[] {
-  const found: { topic: TopicRecord; context: BlockContext }[] = []
+function byHandBelow(block: TopicBlock): ByHand[] {
+  const found: ByHand[] = []
   const waiting = [block]
   for (let at = waiting.pop(); at; at = waiting.pop()) {
     if (!at.content.anyByHand) continue
@@ -278,7 +309,8 @@ const foldsBeside = (growth: Growth | null) => growth !== 'down' && growth !== '
 const DAY_MS = 86_400_000
 const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
 
-function faceOf(records: Records, fonts: Fonts, topic: TopicRecord, context: BlockContext, hidden: number): Face {
+function faceOf(records: Records, fonts: Fonts, at: Occurrence, context: BlockContext, hidden: number): Face {
+  const { topic, key } = at
   const { level, number, growth, setting, look } = context
   const style = look.below(topic.branchLook).style(level, topic.look)
   const text = setTopicText(fonts, number === null ? topic.text : `${number} ${topic.text}`, style, topic.width)
@@ -295,7 +327,19 @@ function faceOf(records: Records, fonts: Fonts, topic: TopicRecord, context: Blo
     signsWidth,
     cornerWidth: topic.opensMap ? DOORWAY_WIDTH : 0,
   }
-  return { topic, ...sizeOf(contents), level, number, signs, hidden, growth, setting, ...contents }
+  return {
+    topic,
+    key,
+    byHand: keepsPoint(at),
+    ...sizeOf(contents),
+    level,
+    number,
+    signs,
+    hidden,
+    growth,
+    setting,
+    ...contents,
+  }
 }
 
 const NO_TAGS = { tags: [], width: 0, height: 0 }
@@ -311,16 +355,6 @@ function tagsOf(records: Records, fonts: Fonts, topic: TopicRecord, width: numbe
 function excerptOf(records: Records, fonts: Fonts, topic: TopicRecord, width: number) {
   const beginning = noteBeginning(records.get('note', topic.note)?.text ?? '', EXCERPT.letters)
   return beginning === '' ? null : setExcerpt(fonts, beginning, width)
-}
-
-function countBelow(records: Records, topic: TopicRecord): number {
-  let count = 0
-  const waiting = [...records.children(topic.id)]
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    count++
-    waiting.push(...records.children(next.id))
-  }
-  return count
 }
 
 function signsOf(records: Records, topic: TopicRecord): SignCount[] {

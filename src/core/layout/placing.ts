@@ -1,8 +1,9 @@
-import { type Point, parentOf } from '../records/place'
+import type { Point } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import type { Block, Frame } from './block'
 import {
+  type BoxLookup,
   type Branch,
   boundsOf,
   type CountTopics,
@@ -10,10 +11,10 @@ import {
   type Face,
   type Part,
   TopicBox,
-  type TopicLookup,
 } from './boxes'
 import { titleHeight } from './enclosure-title'
 import { moveClear } from './make-room'
+import { isAtHome } from './occurrence'
 
 const HUES = 8
 /** Room beside a folded topic for the number of topics that it hides. */
@@ -48,7 +49,7 @@ interface At {
 export class Placing {
   readonly boxes: TopicBox[] = []
   readonly enclosures: EnclosureBox[] = []
-  /** Where boxes may move: what each was made for, and the boxes by topic. */
+  /** Where boxes may move: what each was made for, and the boxes by key. */
   private readonly made: Placed[] = []
   private readonly shown = new Map<string, TopicBox>()
 
@@ -61,25 +62,25 @@ export class Placing {
     private readonly mayMove: boolean,
   ) {}
 
-  /** Puts the corner of a block's head at a point. */
-  place(block: Block<Placed>, { x, y }: Point): Branch {
+  /** Puts the corner of a block's head at a point; it hangs on the box with the key `above`. */
+  place(block: Block<Placed>, { x, y }: Point, above: string | null): Branch {
     const { topic, setting } = block.content.face
-    const parent = this.shown.get(parentOf(topic) ?? '') ?? null
+    const parent = (above !== null && this.shown.get(above)) || null
     const head: Part = { boxes: [], enclosures: [] }
     const branch: Branch = { setting, parts: [head] }
-    const hue = hueOf(parent, parent?.level === 0 ? this.orderIn(parent)(topic) : 0)
+    const hue = hueOf(parent, parent?.level === 0 ? this.orderIn(parent)(topic, 0) : 0)
     const box = this.add({ block, x, y, parent, hue }, head)
     const order = box.level === 0 ? this.orderIn(box) : () => 0
     block.children.forEach((child, i) => {
       const part: Part = { boxes: [], enclosures: [] }
       branch.parts.push(part)
       const at = { x: x + block.corners[2 * i]!, y: y + block.corners[2 * i + 1]! }
-      this.placeBelow({ block: child, ...at, parent: box, hue: hueOf(box, order(child.content.face.topic)) }, part)
+      this.placeBelow({ block: child, ...at, parent: box, hue: hueOf(box, order(child.content.face.topic, i)) }, part)
     })
     // The frames around children move with the first child inside them.
     for (const frame of block.frames) {
       const inside = branch.parts.findIndex((part, i) => i > 0 && isInside(part.boxes[0]!, frame, x, y))
-      this.frame(frame, x, y, branch.parts[Math.max(inside, 0)]!)
+      this.frame(frame, box, x, y, branch.parts[Math.max(inside, 0)]!)
     }
     return branch
   }
@@ -90,7 +91,7 @@ export class Placing {
       if (this.takeOver(next, part)) continue
       const box = this.add(next, part)
       const { children, corners, frames } = next.block
-      for (const frame of frames) this.frame(frame, next.x, next.y, part)
+      for (const frame of frames) this.frame(frame, box, next.x, next.y, part)
       for (let i = children.length - 1; i >= 0; i--)
         waiting.push({
           block: children[i]!,
@@ -135,7 +136,7 @@ export class Placing {
     if (this.mayMove || part.boxes.length === 0) part.boxes.push(box)
     if (this.mayMove) {
       this.made.push(content)
-      this.shown.set(topic.id, box)
+      this.shown.set(face.key, box)
     }
     content.hue = this.mayMove ? null : hue
     return box
@@ -157,16 +158,23 @@ export class Placing {
   }
 
   /** Which child of its parent a topic was, in the order in which they were made: what comes between others leaves their hues. */
-  private orderIn(parent: TopicBox): (topic: TopicRecord) => number {
+  private orderIn(parent: TopicBox): (topic: TopicRecord, shownAs: number) => number {
     const ids = this.records.childrenWithTrashed(parent.topic.id).map(({ id }) => id)
     const order = new Map(ids.sort().map((id, i) => [id, i]))
-    return (topic) => order.get(topic.id) ?? 0
+    return (topic, shownAs) => order.get(topic.id) ?? shownAs
   }
 
-  private frame({ enclosure, left, top, right, bottom }: Frame, x: number, y: number, part: Part): void {
+  private frame(
+    { enclosure, left, top, right, bottom }: Frame,
+    head: TopicBox,
+    x: number,
+    y: number,
+    part: Part,
+  ): void {
     const first = part.boxes[0]
     const tones = { family: first?.style.family ?? ('spruce' as const), hue: first?.hue ?? -1 }
-    const box = { enclosure, x: x + left, y: y + top, width: right - left, height: bottom - top, ...tones }
+    const key = isAtHome(head) ? enclosure : `${head.key}>${enclosure}`
+    const box = { enclosure, key, x: x + left, y: y + top, width: right - left, height: bottom - top, ...tones }
     this.enclosures.push(box)
     part.enclosures.push(box)
   }
@@ -179,11 +187,11 @@ export class Placing {
   }
 
   /** Frames of enclosures around loose branches and topics placed by hand, which no row of children has set. */
-  frameLoose(map: string, byTopic: TopicLookup): void {
-    const framed = new Set(this.enclosures.map(({ enclosure }) => enclosure))
+  frameLoose(map: string, byKey: BoxLookup): void {
+    const framed = new Set(this.enclosures.map(({ key }) => key))
     for (const enclosure of this.records.all('enclosure')) {
       if (enclosure.trashed || framed.has(enclosure.id)) continue
-      const heads = enclosure.topics.flatMap((topic) => byTopic.get(topic) ?? [])
+      const heads = enclosure.topics.flatMap((topic) => byKey.get(topic) ?? [])
       if (heads.length === 0 || heads[0]!.topic.place.map !== map) continue
       const inside = this.boxes.filter((box) => heads.some((head) => isBelow(box, head)))
       const { x, y, width, height } = boundsOf(inside)
@@ -191,6 +199,7 @@ export class Placing {
       const pad = 10
       this.enclosures.push({
         enclosure: enclosure.id,
+        key: enclosure.id,
         x: x - pad,
         y: y - pad - title,
         width: width + pad * 2,
@@ -220,7 +229,7 @@ function latest(content: Placed, made: TopicBox): TopicBox {
 }
 
 function isBelow(box: TopicBox, head: TopicBox): boolean {
-  for (let at: TopicBox | null = box; at; at = at.parent) if (at.topic.id === head.topic.id) return true
+  for (let at: TopicBox | null = box; at; at = at.parent) if (at === head) return true
   return false
 }
 
@@ -231,28 +240,48 @@ const hueOf = (parent: TopicBox | null, order: number): number =>
   parent ? (parent.level === 0 ? order % HUES : parent.hue) : -1
 
 /**
- * The boxes of a layout by topic. For the latest layout of a map that is looked up in what its layouter keeps, so that
+ * The boxes of a layout by key. For the latest layout of a map that is looked up in what its layouter keeps, so that
  * nothing has to be filled with every change; for an earlier one a table is made when it is asked for.
  */
-export class BoxesByTopic implements TopicLookup {
+export class BoxesByKey implements BoxLookup {
   private table: Map<string, TopicBox> | null = null
+  private elsewhere: Map<string, TopicBox[]> | null = null
 
   constructor(
     private readonly boxes: readonly TopicBox[],
-    private readonly keptBox: (topic: string) => TopicBox | null,
+    private readonly keptBox: (key: string) => TopicBox | null,
     private readonly isLatest: () => boolean,
   ) {}
 
-  get(topic: string): TopicBox | undefined {
+  get(key: string): TopicBox | undefined {
     if (this.isLatest()) {
-      const box = this.keptBox(topic)
+      const box = this.keptBox(key)
       return box && this.boxes[box.index] === box ? box : undefined
     }
-    this.table ??= new Map(this.boxes.map((box) => [box.topic.id, box]))
-    return this.table.get(topic)
+    this.table ??= new Map(this.boxes.map((box) => [box.key, box]))
+    return this.table.get(key)
   }
 
-  has(topic: string): boolean {
-    return this.get(topic) !== undefined
+  showing(topic: string): readonly TopicBox[] {
+    const own = this.get(topic)
+    const others = this.shownElsewhere().get(topic) ?? []
+    return own ? [own, ...others] : others
+  }
+
+  of(topic: string): TopicBox | undefined {
+    return this.get(topic) ?? this.shownElsewhere().get(topic)?.[0]
+  }
+
+  private shownElsewhere(): ReadonlyMap<string, readonly TopicBox[]> {
+    if (!this.elsewhere) {
+      this.elsewhere = new Map()
+      for (const box of this.boxes)
+        if (!isAtHome(box)) {
+          const known = this.elsewhere.get(box.topic.id)
+          if (known) known.push(box)
+          else this.elsewhere.set(box.topic.id, [box])
+        }
+    }
+    return this.elsewhere
   }
 }

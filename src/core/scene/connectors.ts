@@ -3,7 +3,6 @@ import type { Bounds, MapLayout, TopicBox } from '../layout/boxes'
 import { isFlanked } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
 import type { ConnectorForm } from '../records/look'
-import { isPlacedByHand } from '../records/place'
 import { dayAndMonth } from '../text/days'
 import { type Drawing, drawing, px } from './drawing'
 import { sketched } from './sketch'
@@ -19,7 +18,6 @@ export class Connector {
     readonly parent: TopicBox,
     /** How its topics grow. */
     readonly growth: Growth | null,
-    private readonly layout: MapLayout,
   ) {
     const { x, y, width, height } = parent
     this.bounds = { x, y, width, height }
@@ -27,7 +25,7 @@ export class Connector {
 
   /** The same for the same group of topics, whatever else changes. */
   get key(): string {
-    return this.children[0]!.topic.id
+    return this.children[0]!.key
   }
 
   add(child: TopicBox): void {
@@ -48,12 +46,12 @@ export class Connector {
 
   /** The line from the parent to one of its children, for showing that it is meant. */
   lineTo(child: TopicBox): string {
-    const { trunk, ticks } = linesFor(this.parent, this.children, this.layout)
+    const { trunk, ticks } = linesFor(this.parent, this.children)
     return trunk + (ticks.find((tick) => tick.child === child)?.path ?? '')
   }
 
   get drawing(): Drawing {
-    this.drawn ??= inHues(this.parent, linesFor(this.parent, this.children, this.layout))
+    this.drawn ??= inHues(this.parent, linesFor(this.parent, this.children))
     return this.drawn
   }
 }
@@ -77,14 +75,14 @@ const middleY = (box: TopicBox) => box.y + box.height / 2
 export function drawConnectors(layout: MapLayout): Connector[] {
   const connectors: Connector[] = []
   for (const box of layout.boxes)
-    if (box.below.length > 0) for (const connector of connectorsBelow(box, layout)) connectors.push(connector)
+    if (box.below.length > 0) for (const connector of connectorsBelow(box)) connectors.push(connector)
   return connectors
 }
 
 const before = new WeakMap<TopicBox, { below: readonly TopicBox[]; connectors: readonly Connector[] }>()
 
 /** Connectors below a topic: those from before where the boxes are still the same, so that they are not drawn again. */
-function connectorsBelow(parent: TopicBox, layout: MapLayout): readonly Connector[] {
+function connectorsBelow(parent: TopicBox): readonly Connector[] {
   const { below } = parent
   const known = before.get(parent)
   if (known?.below === below) return known.connectors
@@ -92,19 +90,19 @@ function connectorsBelow(parent: TopicBox, layout: MapLayout): readonly Connecto
     known?.below.length === below.length &&
     // What comes over the top of a branch depends on all of the branch.
     below.every((child, i) => child === known.below[i] && !isFlanked(child.setting, child.growth))
-  const connectors = same ? known.connectors : grouped(parent, layout)
+  const connectors = same ? known.connectors : grouped(parent)
   before.set(parent, { below, connectors })
   return connectors
 }
 
-function grouped(parent: TopicBox, layout: MapLayout): Connector[] {
+function grouped(parent: TopicBox): Connector[] {
   const connectors: Connector[] = []
   const byGrowth: Connector[] = []
   for (const child of parent.below) {
-    let group = !isPlacedByHand(child.topic) && byGrowth.find(({ growth }) => growth === child.growth)
+    let group = !child.byHand && byGrowth.find(({ growth }) => growth === child.growth)
     if (!group) {
-      connectors.push((group = new Connector(parent, child.growth, layout)))
-      if (!isPlacedByHand(child.topic)) byGrowth.push(group)
+      connectors.push((group = new Connector(parent, child.growth)))
+      if (!child.byHand) byGrowth.push(group)
     }
     group.add(child)
   }
@@ -123,9 +121,9 @@ function ownLine(form: ConnectorForm): 'curve' | 'straight' | null {
   }
 }
 
-function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLayout): Lines {
+function linesFor(parent: TopicBox, children: readonly TopicBox[]): Lines {
   const [first] = children
-  if (isPlacedByHand(first!.topic)) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
+  if (first!.byHand) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
   if (parent.setting === 'time') return axis(parent, children)
   const { growth } = first!
@@ -138,7 +136,7 @@ function linesFor(parent: TopicBox, children: readonly TopicBox[], layout: MapLa
   switch (growth) {
     case 'right':
     case 'left':
-      return spine(parent, children, growth === 'left', layout)
+      return spine(parent, children, growth === 'left')
     case 'down':
     case 'up':
       return beam(parent, children, growth === 'up')
@@ -155,7 +153,7 @@ const THINNEST = 3
 
 function inHues(parent: TopicBox, { trunk, ticks, labels = [] }: Lines): Drawing {
   const { connector, tapering } = parent.style
-  const drawn = (path: string, seed: TopicBox) => (connector === 'sketch' ? sketched(path, seed.topic.id) : path)
+  const drawn = (path: string, seed: TopicBox) => (connector === 'sketch' ? sketched(path, seed.key) : path)
   const name = `connector${tapering ? ` taper-${Math.min(parent.level, THINNEST)}` : ''}`
   if (parent.hue >= 0) {
     const d = drawn(trunk + ticks.map(({ path }) => path).join(''), parent)
@@ -196,8 +194,8 @@ function freeLine(parent: TopicBox, child: TopicBox, form: 'curve' | 'straight')
 const between = (from: number, to: number) => Math.round((from + to) / 2)
 
 /** An upright spine between the parent and its children at one side. */
-function spine(parent: TopicBox, children: readonly TopicBox[], left: boolean, layout: MapLayout): Lines {
-  const arrival = new Map(children.map((child) => [child, arrivalY(child, layout)]))
+function spine(parent: TopicBox, children: readonly TopicBox[], left: boolean): Lines {
+  const arrival = new Map(children.map((child) => [child, arrivalY(child)]))
   const from = left ? parent.x : parent.x + parent.width
   const near = (child: TopicBox) => (left ? child.x + child.width : child.x)
   const nearest = children.reduce(
@@ -216,15 +214,14 @@ function spine(parent: TopicBox, children: readonly TopicBox[], left: boolean, l
 }
 
 /** Height at which the tick leaves the spine: that of the head, or above all that stands beside it. */
-function arrivalY(child: TopicBox, layout: MapLayout): number {
+function arrivalY(child: TopicBox): number {
   if (!isFlanked(child.setting, child.growth)) return middleY(child)
   let top = child.y
-  const inside = new Set<TopicBox>([child])
-  for (const box of layout.boxes)
-    if (box.parent && inside.has(box.parent)) {
-      inside.add(box)
-      top = Math.min(top, box.y)
-    }
+  const waiting = [child]
+  for (let box = waiting.pop(); box; box = waiting.pop()) {
+    top = Math.min(top, box.y)
+    waiting.push(...box.below)
+  }
   return top - ROUTE_SPACE / 2
 }
 

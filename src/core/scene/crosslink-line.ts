@@ -1,8 +1,11 @@
-import { type Bounds, boundsOf, type MapLayout } from '../layout/boxes'
+import { type Bounds, boundsOf, type MapLayout, type TopicBox } from '../layout/boxes'
+import { isAtHome } from '../layout/occurrence'
 import type { CrosslinkRecord, LinkEnd } from '../records/crosslink'
 import { type Drawing, drawing, px } from './drawing'
 
 export interface CrosslinkLine {
+  /** The link's id, or a path where its topic is shown elsewhere. */
+  key: string
   link: CrosslinkRecord
   bounds: Bounds
   drawing: Drawing
@@ -16,13 +19,13 @@ interface Point {
 const ARROW = 7
 
 /**
- * A cross-link as a curve from the edge of one box to that of another, or to the frame of an enclosure, with a small head
- * at its far end; null where an end is not shown.
+ * A cross-link as a curve from the edge of a box that shows its topic to that of another, or to the frame of an
+ * enclosure, with a small head at its far end; null where that end is not shown. Where it is shown more than once, the
+ * nearest is meant.
  */
-export function crosslinkLine(link: CrosslinkRecord, layout: MapLayout): CrosslinkLine | null {
-  const from = layout.byTopic.get(link.from)
-  const to = boxAtEnd(link.to, layout)
-  if (!from || !to) return null
+export function crosslinkLine(link: CrosslinkRecord, from: TopicBox, layout: MapLayout): CrosslinkLine | null {
+  const to = nearest(from, boxesAtEnd(link.to, layout))
+  if (!to) return null
   const [start, end] = nearestEdges(from, to)
   const bend = Math.min(120, 30 + Math.abs(end.y - start.y) / 3)
   const c1 = { x: start.x + start.out * bend, y: start.y }
@@ -39,25 +42,34 @@ export function crosslinkLine(link: CrosslinkRecord, layout: MapLayout): Crossli
   ]
   if (link.label !== '')
     parts.push(label(link.label, { x: (start.x + 3 * c1.x + 3 * c2.x + end.x) / 8, y: (start.y + end.y) / 2 }))
-  return { link, bounds, drawing: drawing('g', { class: 'crosslink', 'data-crosslink': link.id }, parts) }
+  const key = isAtHome(from) ? link.id : `${from.key}>${link.id}`
+  return { key, link, bounds, drawing: drawing('g', { class: 'crosslink', 'data-crosslink': link.id }, parts) }
 }
 
 const label = (text: string, at: Point) =>
   drawing('text', { x: px(at.x), y: px(at.y - 4), class: 'crosslink-label', 'text-anchor': 'middle' }, [text])
 
-/** What a link is drawn to; undefined for what stands on no map, and where it is not shown. */
-function boxAtEnd({ kind, id }: LinkEnd, layout: MapLayout): Bounds | undefined {
+/** What a link can be drawn to; nothing for what stands on no map, and where it is not shown. */
+function boxesAtEnd({ kind, id }: LinkEnd, layout: MapLayout): readonly Bounds[] {
   switch (kind) {
     case 'topic':
-      return layout.byTopic.get(id)
+      return layout.byKey.showing(id)
     case 'enclosure':
-      return layout.enclosures.find(({ enclosure }) => enclosure === id)
+      return layout.enclosures.filter(({ enclosure }) => enclosure === id)
     case 'map':
     case 'note':
-      return undefined
+      return []
     default:
       return kind satisfies never
   }
+}
+
+function nearest(from: Bounds, boxes: readonly Bounds[]): Bounds | undefined {
+  if (boxes.length < 2) return boxes[0]
+  const middle = ({ x, y, width, height }: Bounds) => ({ x: x + width / 2, y: y + height / 2 })
+  const here = middle(from)
+  const distance = (box: Bounds) => Math.hypot(middle(box).x - here.x, middle(box).y - here.y)
+  return boxes.reduce((best, box) => (distance(box) < distance(best) ? box : best))
 }
 
 /** The pair of upright edges that lie nearest to one another; `out` points away from the box. */

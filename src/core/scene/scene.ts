@@ -33,12 +33,12 @@ export function buildScene(
 ): Scene {
   const layout = layouter.layout(only)
   const crosslinks: CrosslinkLine[] = []
-  for (const { topic } of layout.boxes)
-    for (const link of records.crosslinksFrom(topic.id)) {
-      const line = crosslinkIsQuiet(records, link) ? null : crosslinkLine(link, layout)
+  for (const box of layout.boxes)
+    for (const link of records.crosslinksFrom(box.topic.id)) {
+      const line = crosslinkIsQuiet(records, link) ? null : crosslinkLine(link, box, layout)
       if (line) crosslinks.push(line)
     }
-  crosslinks.sort((a, b) => (a.link.id < b.link.id ? -1 : 1))
+  crosslinks.sort((a, b) => (a.key < b.key ? -1 : 1))
   const { x, y, width, height } = boundsOf([
     ...(layout.boxes.length > 0 ? [layout.bounds] : []),
     ...crosslinks.map((line) => line.bounds),

@@ -58,7 +58,7 @@ function picked(box: TopicBox): { attributes: Attributes; defs: Drawing[] } {
   const attributes: Attributes = {}
   const defs: Drawing[] = []
   if (fill && fillEnd) {
-    const id = `fill-${box.topic.id}`
+    const id = `fill-${box.key.replaceAll(/[>/]/g, '-')}`
     const stop = (offset: number, colour: string) => drawing('stop', { offset, 'stop-color': colour })
     defs.push(drawing('defs', {}, [drawing('linearGradient', { id }, [stop(0, fill), stop(1, fillEnd)])]))
     attributes.fill = `url(#${id})`
@@ -79,7 +79,7 @@ function ground(box: TopicBox): Drawing[] {
   else if (shape === 'sketch') {
     const path = sketched(
       `M${px(x + 2)} ${px(y + 2)}H${px(x + width - 2)}V${px(y + height - 2)}H${px(x + 2)}Z`,
-      box.topic.id,
+      box.key,
     )
     parts.push(drawing('path', { d: path, class: `ground ground-sketch ${tone}`, ...attributes }))
   } else if (stands || !(shape === 'bar' || shape === 'rule' || shape === 'bare')) {

@@ -25,8 +25,11 @@ export function CrosslinkLayer({
   const passing: CrosslinkLine[] = []
   for (const id of selected) {
     for (const link of [...session.records.crosslinksFrom(id), ...session.records.crosslinksTo('topic', id)]) {
-      const line = link.drawn === 'line' ? null : crosslinkLine(link, layout)
-      if (line) passing.push(line)
+      if (link.drawn === 'line') continue
+      for (const box of layout.byKey.showing(link.from)) {
+        const line = crosslinkLine(link, box, layout)
+        if (line) passing.push(line)
+      }
     }
   }
   return (
@@ -34,7 +37,7 @@ export function CrosslinkLayer({
       {[...lines, ...passing].map((line) =>
         inView(line.bounds, view) ? (
           <g
-            key={line.link.id}
+            key={line.key}
             data-crosslink={line.link.id}
             data-lit={selected.has(line.link.from) || selected.has(line.link.to.id) || undefined}
             onClick={(event) => setAsked({ line, x: event.clientX, y: event.clientY })}

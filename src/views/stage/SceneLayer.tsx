@@ -33,7 +33,7 @@ interface Props {
   onComplete(view: View): void
 }
 
-const topicOf = ({ topic }: TopicBox) => topic.id
+const keyOfBox = ({ key }: TopicBox) => key
 const keyOfConnector = ({ key }: Connector) => key
 
 /** What is in view of a map, as elements: frames, connectors, topics with roles and names, cross-links. */
@@ -68,7 +68,7 @@ export const SceneLayer = memo(
     const fromMiddle = ({ x, y, width, height }: Bounds) =>
       Math.hypot(x + width / 2 - drawn.x - drawn.width / 2, y + height / 2 - drawn.y - drawn.height / 2)
     const lastMove = () => moves.current.last
-    const topics = useGradual(boxes, topicOf, (box) => (selected.has(box.topic.id) ? 0 : fromMiddle(box)), lastMove)
+    const topics = useGradual(boxes, keyOfBox, (box) => (selected.has(box.topic.id) ? 0 : fromMiddle(box)), lastMove)
     const lines = useGradual(connectors, keyOfConnector, ({ bounds }) => fromMiddle(bounds), lastMove)
     const frames = scene.enclosures.filter(({ box }) => inView(box, drawn))
     useLayoutEffect(() => {
@@ -81,7 +81,7 @@ export const SceneLayer = memo(
     return (
       <>
         {frames.map(({ box, drawing }) => (
-          <g key={box.enclosure} role="none" onClick={() => openEnclosure(session, box.enclosure)}>
+          <g key={box.key} role="none" onClick={() => openEnclosure(session, box.enclosure)}>
             <Drawn drawing={drawing} />
           </g>
         ))}
@@ -91,7 +91,7 @@ export const SceneLayer = memo(
         {chosen && <path className={styles.chosenConnector} d={chosen.connector.lineTo(chosen.child)} />}
         {topics.shown.map((box) => (
           <TopicNode
-            key={box.topic.id}
+            key={box.key}
             box={box}
             pane={pane}
             selected={selected.has(box.topic.id)}

@@ -72,9 +72,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const isFar = useMemo(() => isSeenFromFar(layout, view), [layout, view])
   const restsFar = useMemo(() => isSeenFromFar(layout, drawn), [layout, drawn])
   const { editing } = pane
-  const editedBox = editing ? layout.byTopic.get(editing.topic) : undefined
-  const handled = pane.selected.length === 1 ? layout.byTopic.get(pane.selected[0]!) : undefined
-  const plusBox = layout.byTopic.get(hovered ?? lastSelected ?? '')
+  const editedBox = editing ? layout.byKey.of(editing.topic) : undefined
+  const handled = pane.selected.length === 1 ? layout.byKey.of(pane.selected[0]!) : undefined
+  const plusBox = layout.byKey.of(hovered ?? lastSelected ?? '')
   const target = drag.dragged?.target
   const dropTopic = target?.box.topic.id
   const dropZone = target?.zone
@@ -85,11 +85,11 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   // Panels over the map each have a side of their own.
   const pours = pouring?.index === index
   const drafts = drafting?.index === index
-  const growsRight = layout.byTopic.get(drafting?.topic ?? '')?.growsLeft === false
+  const growsRight = layout.byKey.of(drafting?.topic ?? '')?.growsLeft === false
   const draftSide = pours || growsRight ? 'left' : 'right'
   const librarySide = drafts ? (draftSide === 'left' ? 'right' : 'left') : pours ? 'left' : 'right'
   const openMenu = (topic: string, at: { x: number; y: number }) => {
-    const box = layout.byTopic.get(topic)
+    const box = layout.byKey.of(topic)
     if (!box) return
     if (!selected.has(topic)) workspace.select(index, [box.topic.id])
     setMenu(at)
@@ -132,7 +132,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       onClick={(event) => {
         const tapped = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
         const isTouch = event.nativeEvent instanceof PointerEvent && event.nativeEvent.pointerType === 'touch'
-        if (tapped && isTouch) workspace.select(index, [layout.byTopic.get(tapped)!.topic.id])
+        if (tapped && isTouch) workspace.select(index, [layout.byKey.of(tapped)!.topic.id])
         if (event.shiftKey || (event.target as Element).closest(ON_SURFACE)) return
         const point = pointAt(event)
         const { k } = transform.current
@@ -143,7 +143,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       }}
       onDoubleClick={(event) => {
         const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
-        const box = topic ? layout.byTopic.get(topic) : undefined
+        const box = topic ? layout.byKey.of(topic) : undefined
         const point = pointAt(event)
         const far = isFar ? boxAt(layout.boxes, point.x, point.y, 6 / transform.current.k) : null
         if (far) workspace.show(index, far.topic.id)
@@ -191,13 +191,13 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         role="tree"
         aria-label={`Map ${session.titleOf(pane.map)}`}
         aria-multiselectable
-        aria-activedescendant={lastSelected ? `topic-${index}-${lastSelected}` : undefined}
+        aria-activedescendant={lastSelected ? `topic-${index}-${layout.byKey.of(lastSelected)?.key ?? ''}` : undefined}
         onFocus={() => workspace.activate(index)}
         onKeyDown={(event) => {
           if (drag.dragged && event.key === 'Escape') drag.giveUp()
           else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
             event.preventDefault()
-            const box = layout.byTopic.get(lastSelected ?? '')
+            const box = layout.byKey.of(lastSelected ?? '')
             const at = container.current!.getBoundingClientRect()
             if (box)
               setMenu({

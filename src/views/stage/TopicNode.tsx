@@ -60,7 +60,7 @@ export const TopicNode = memo(
     ]
     return (
       <g
-        id={`topic-${pane}-${topic.id}`}
+        id={`topic-${pane}-${box.key}`}
         data-topic={topic.id}
         className={styles.topic}
         data-selected={selected || undefined}

@@ -12,7 +12,7 @@ export function topicTowards(
   from: TopicId,
   key: 'ArrowUp' | 'ArrowDown' | 'ArrowLeft' | 'ArrowRight',
 ): TopicId | null {
-  const start = layout.byTopic.get(from)
+  const start = layout.byKey.of(from)
   if (!start) return null
   const here = centre(start)
   if (key === 'ArrowLeft' || key === 'ArrowRight') {

@@ -144,7 +144,7 @@ class Drag {
       const all = topics.map((topic, i) => ({ topic, at: { x: at.x, y: at.y + i * 40 } }))
       session.run((records, newIds) => detachTopics(records, { topics: all }, newIds))
     } else if (this.keepsPlace()) {
-      const parent = over.stage.layout.byTopic.get(parentOf(this.pressed.topic) ?? '')
+      const parent = over.stage.layout.byKey.of(parentOf(this.pressed.topic) ?? '')
       const side = parent && at.x + this.pressed.width / 2 < parent.x + parent.width / 2 ? 'left' : 'right'
       session.run((records, newIds) => placeByHand(records, { topic: topics[0]!, at, side }, newIds))
     }

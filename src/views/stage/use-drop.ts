@@ -21,7 +21,7 @@ export function dropHandlers(
     const now = situation()
     const { session, index, pane } = now
     const id = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? ''
-    const topic = layout.byTopic.get(id)?.topic.id
+    const topic = layout.byKey.of(id)?.topic.id
     const { x, y } = pointAt(event)
     const at = topic ? { topic } : { map: pane.map, x: Math.round(x), y: Math.round(y) }
     const drawing = event.dataTransfer.getData(DRAWING_TYPE)

@@ -30,7 +30,7 @@ export function useShow(
     if (!held || !hasSize() || !pane.show || shown.current === pane.show.request) return
     shown.current = pane.show.request
     const { what, branch } = pane.show
-    const box = layout.byTopic.get(what)
+    const box = layout.byKey.of(what)
     const root = layout.boxes[0]
     if (box && branch) fit(branchBounds(layout, box))
     else if (box) centre(box)
@@ -47,7 +47,7 @@ export function useShow(
   useEffect(() => {
     const key = `${last} ${pane.editing?.topic}`
     if (revealed.current === key || !last || !hasSize()) return
-    const box = layout.byTopic.get(last)
+    const box = layout.byKey.of(last)
     if (box) {
       revealed.current = key
       reveal(box)
@@ -57,11 +57,11 @@ export function useShow(
   // A selected topic that is no longer shown hands over to the nearest one above it that is.
   const before = useRef(layout)
   useEffect(() => {
-    const gone = last && !layout.byTopic.has(last) ? before.current.byTopic.get(last) : undefined
+    const gone = last && !layout.byKey.of(last) ? before.current.byKey.of(last) : undefined
     before.current = layout
     if (!gone || pane.editing) return
     let above = gone.parent
-    while (above && !layout.byTopic.has(above.topic.id)) above = above.parent
+    while (above && !layout.byKey.of(above.topic.id)) above = above.parent
     const next: TopicId | undefined = above?.topic.id ?? layout.boxes[0]?.topic.id
     if (next) workspace.select(index, [next])
   }, [last, layout, index, pane.editing])

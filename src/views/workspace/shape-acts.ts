@@ -158,7 +158,7 @@ export const SHAPE_ACTS: readonly Act[] = [
       run(situation, (records, newIds) => {
         const layout = stageOf(situation.index)?.layout
         const topics = ids(situation).map((topic, i) => {
-          const box = layout?.byTopic.get(topic)
+          const box = layout?.byKey.of(topic)
           return { topic, at: { x: Math.round((box?.x ?? 0) + 24), y: Math.round((box?.y ?? i * 40) + 24) } }
         })
         return detachTopics(records, { topics }, newIds)
@@ -174,11 +174,11 @@ export const SHAPE_ACTS: readonly Act[] = [
       one(situation) !== null &&
       parentOf(one(situation)!) !== null &&
       !isPlacedByHand(one(situation)!) &&
-      stageOf(situation.index)?.layout.byTopic.has(one(situation)!.id) === true,
+      stageOf(situation.index)?.layout.byKey.of(one(situation)!.id) !== undefined,
     act: (situation) =>
       run(situation, (records, newIds) => {
         const topic = one(situation)!
-        const box = stageOf(situation.index)!.layout.byTopic.get(topic.id)!
+        const box = stageOf(situation.index)!.layout.byKey.of(topic.id)!
         const at = { x: Math.round(box.x), y: Math.round(box.y) }
         return placeByHand(records, { topic: topic.id, at, side: sideOf(topic) ?? 'right' }, newIds)
       }),
@@ -317,7 +317,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     when: (situation) => notRoot(situation) && one(situation) !== null,
     act: (situation) => {
       const topic = one(situation)!
-      const number = stageOf(situation.index)?.layout.byTopic.get(topic.id)?.number ?? topic.number ?? ''
+      const number = stageOf(situation.index)?.layout.byKey.of(topic.id)?.number ?? topic.number ?? ''
       workspace.dialog({
         kind: 'ask',
         title: 'Fix the number',
@@ -448,8 +448,8 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Select',
     when: (situation) => one(situation) !== null && stageOf(situation.index) !== undefined,
     act: (situation) => {
-      const { boxes, byTopic } = stageOf(situation.index)!.layout
-      const own = byTopic.get(one(situation)!.id)
+      const { boxes, byKey } = stageOf(situation.index)!.layout
+      const own = byKey.of(one(situation)!.id)
       // Equal styles are the same object; marks and doorways are seen as well.
       const seen = ({ topic }: TopicBox) => [...topic.badges, topic.task, topic.opensMap !== null].join(' ')
       const alike = boxes.filter((box) => own && box.style === own.style && seen(box) === seen(own))

@@ -54,7 +54,7 @@ describe('a cross-link to an enclosure', () => {
     const { garden, map, shed } = linked()
     const layout = layoutMap(garden.records, map, CONTEXT)
     const [frame] = layout.enclosures
-    const { bounds } = crosslinkLine(garden.records.crosslinksFrom(shed)[0]!, layout)!
+    const { bounds } = crosslinkLine(garden.records.crosslinksFrom(shed)[0]!, layout.byKey.of(shed)!, layout)!
     const end = frame!.y + frame!.height / 2
     expect(bounds.y).toBeLessThanOrEqual(end)
     expect(bounds.y + bounds.height).toBeGreaterThanOrEqual(end)

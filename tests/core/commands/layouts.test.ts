@@ -6,7 +6,7 @@ import { CONTEXT, Garden } from '../gardens'
 function grown() {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\n  Sow peas in the long bed by the wall\n  Dig\nSummer')
-  const box = (text: string) => layoutMap(garden.records, map, CONTEXT).byTopic.get(garden.topic(text))!
+  const box = (text: string) => layoutMap(garden.records, map, CONTEXT).byKey.get(garden.topic(text))!
   return { garden, map, box }
 }
 

@@ -22,7 +22,7 @@ function planted() {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\n  Sow peas\n  Prune\nSummer\n  Pick beans')
   const layout = () => layoutMap(garden.records, map, CONTEXT)
-  const box = (text: string) => layout().byTopic.get(garden.topic(text))!
+  const box = (text: string) => layout().byKey.get(garden.topic(text))!
   const markup = (text: string) =>
     drawTopic(box(text), { ...CONTEXT, pictureAddress: (file, width) => `/pictures/${file}?${Math.round(width)}` })
       .map(toMarkup)

@@ -15,7 +15,7 @@ const forest = fc.array(sapling, { minLength: 1, maxLength: 70 })
 const enclosures = fc.array(fc.tuple(fc.nat(200), fc.nat(3)), { maxLength: 6 })
 
 const shape = (layout: LayoutKind) => ({ layout, spacing: 1, numbering: null })
-const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, CONTEXT).byTopic.get(topicId(i))!
+const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, CONTEXT).byKey.get(topicId(i))!
 
 describe('layout of a map', () => {
   test.each(LayoutKind.options)('set as %s lets no two topics overlap, in any tree', (layout) => {
@@ -101,8 +101,8 @@ describe('layout of a map', () => {
             const after = layouter.layout(null)
             after.boxes.forEach((box, i) => {
               expect(box.index).toBe(i)
-              expect(after.byTopic.get(box.topic.id)).toBe(box)
-              expect(before.byTopic.get(box.topic.id)).toBe(seen.get(box.topic.id)?.box)
+              expect(after.byKey.get(box.topic.id)).toBe(box)
+              expect(before.byKey.get(box.topic.id)).toBe(seen.get(box.topic.id)?.box)
               expect(after.boxes[box.parent?.index ?? i]).toBe(box.parent ?? box)
               expect(box.below.every((child) => child.parent === box)).toBe(true)
               const old = seen.get(box.topic.id)
@@ -127,9 +127,9 @@ describe('layout of a map', () => {
     const leaf = records.need('topic', topicId(2))
     records.put('topic', { ...leaf, text: 'Another' })
     const after = layouter.layout(null)
-    expect(after.byTopic.get(topicId(2))).not.toBe(before.byTopic.get(topicId(2)))
-    for (const i of [0, 1, 3]) expect(after.byTopic.get(topicId(i))).toBe(before.byTopic.get(topicId(i)))
-    expect(after.byTopic.get(topicId(2))!.parent).toBe(after.byTopic.get(topicId(1)))
+    expect(after.byKey.get(topicId(2))).not.toBe(before.byKey.get(topicId(2)))
+    for (const i of [0, 1, 3]) expect(after.byKey.get(topicId(i))).toBe(before.byKey.get(topicId(i)))
+    expect(after.byKey.get(topicId(2))!.parent).toBe(after.byKey.get(topicId(1)))
   })
 
   test('adding a leaf leaves every offset as it was, but for those between it and the root', () => {
@@ -267,7 +267,7 @@ describe('places of their own', () => {
     const at = { x: 90, y: 20 }
     const records = recordsOf(shape('right'), [plain, plain, plain, plain, { ...plain, parent: 1, byHand: at }])
     const layout = layoutMap(records, MAP, CONTEXT)
-    expect(layout.byTopic.get(topicId(4))).toMatchObject(at)
+    expect(layout.byKey.get(topicId(4))).toMatchObject(at)
     expect(overlaps(layout)).toEqual([])
   })
 
@@ -307,8 +307,8 @@ test('one branch alone stands where it does on the whole map, as do those of its
     { ...plain, parent: 1, ...by },
     plain,
   ])
-  const alone = new MapLayouter(records, MAP, CONTEXT).layout(topicId(1)).byTopic
-  const whole = layoutMap(records, MAP, CONTEXT).byTopic
+  const alone = new MapLayouter(records, MAP, CONTEXT).layout(topicId(1)).byKey
+  const whole = layoutMap(records, MAP, CONTEXT).byKey
   const middle = (box: TopicBox) => [box.x + box.width / 2, box.y + box.height / 2]
   expect(middle(alone.get(topicId(1))!)).toEqual(middle(whole.get(topicId(1))!))
   const [there, here] = [whole.get(topicId(3))!, alone.get(topicId(3))!]

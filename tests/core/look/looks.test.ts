@@ -29,7 +29,7 @@ const colour = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(1
 function planted() {
   const garden = new Garden()
   const map = garden.grow('Garden\nSpring\n  Sow peas\n    In rows\n  Prune\nSummer\n  Pick beans')
-  const box = (text: string) => layoutMap(garden.records, map, CONTEXT).byTopic.get(garden.topic(text))!
+  const box = (text: string) => layoutMap(garden.records, map, CONTEXT).byKey.get(garden.topic(text))!
   const markup = (text: string) => drawTopic(box(text), CONTEXT).map(toMarkup).join('')
   return { garden, map, box, markup }
 }
@@ -132,7 +132,7 @@ describe('the look of a topic', () => {
     const target = { kind: 'branches', topics: [garden.topic('Spring')] } as const
     garden.do((r, m) => changeLook(r, { target, set: { hue: 6, family: 'rain' }, clear: [] }, m))
     const scene = buildScene(garden.records, map, CONTEXT)
-    const peas = scene.layout.byTopic.get(garden.topic('Sow peas'))!
+    const peas = scene.layout.byKey.get(garden.topic('Sow peas'))!
     expect(drawTopic(peas, CONTEXT).map(toMarkup).join('')).toContain('class="bar rain-6"')
     const spring = scene.connectors.find(({ parent }) => parent.topic.text === 'Spring')!
     expect(toMarkup(spring.drawing)).toContain('class="connector rain-6"')
@@ -147,7 +147,7 @@ describe('the look of a topic', () => {
     garden.do((r, m) => chooseWholeLook(r, { at: { map }, whole: 'pencil' }, m))
     garden.do((r, m) => splitOff(r, { topic: garden.topic('Spring') }, m))
     const child = garden.records.need('topic', garden.topic('Sow peas')).place.map
-    const inside = layoutMap(garden.records, child, CONTEXT).byTopic.get(garden.topic('Sow peas'))!
+    const inside = layoutMap(garden.records, child, CONTEXT).byKey.get(garden.topic('Sow peas'))!
     expect([inside.style.shape, inside.style.face]).toEqual(['pill', 'hand'])
   })
 

@@ -25,7 +25,7 @@ function planted(): { garden: Garden; map: MapId } {
 }
 const sceneOf = ({ garden, map }: { garden: Garden; map: MapId }): Scene =>
   buildScene(garden.records, map, { ...CONTEXT, countTopics: () => 7 })
-const boxOf = (scene: Scene, garden: Garden, text: string) => scene.layout.byTopic.get(garden.topic(text))!
+const boxOf = (scene: Scene, garden: Garden, text: string) => scene.layout.byKey.get(garden.topic(text))!
 const markupOf = (scene: Scene, garden: Garden, text: string) =>
   drawTopic(boxOf(scene, garden, text), CONTEXT)
     .map(toMarkup)

@@ -13,7 +13,7 @@ function planted() {
   const map = garden.grow('Garden\nSpring\n  Sow peas\n  Prune\n  Weed\nSummer\n  Pick beans')
   garden.do((records, newIds) => setMapLayout(records, { map, layout: 'right' }, newIds))
   const layout = layoutMap(garden.records, map, CONTEXT)
-  return { garden, layout, boxOf: (text: string) => layout.byTopic.get(garden.topic(text))! }
+  return { garden, layout, boxOf: (text: string) => layout.byKey.get(garden.topic(text))! }
 }
 
 describe('where a dragged branch would hang', () => {
