@@ -58,7 +58,7 @@ await main(async () => {
     await check('nothing unused', 'npx', ['--no-install', 'knip'])
     for (const [what, script] of [
       ['font metrics match the fonts', 'scripts/build-font-metrics.ts'],
-      ['hues match their families', 'scripts/build-families.ts'],
+      ['styles of drawings match their tables', 'scripts/build-scene-styles.ts'],
       ['badges match the icon set', 'scripts/build-badges.ts'],
     ])
       await check(what, 'npx', ['--no-install', 'tsx', script, '--check'])

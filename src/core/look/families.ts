@@ -1,11 +1,12 @@
 import type { Colour, HueFamily } from '../records/look'
 import { contrast, fromHsl, LEAST_CONTRAST } from './contrast'
+import { asLightDark, PALETTE, type Pair } from './palette'
 
 /** A hue in its three tones, each in light and in dark. */
 export interface Tones {
-  line: readonly [Colour, Colour]
-  text: readonly [Colour, Colour]
-  wash: readonly [Colour, Colour]
+  line: Pair
+  text: Pair
+  wash: Pair
 }
 
 export const FAMILY_NAMES: Record<HueFamily, string> = {
@@ -100,8 +101,8 @@ function tonesFrom([hue, saturation, lightness]: Base): Tones {
   const dark = fromHsl(hue, saturation * 0.6, 0.17)
   return {
     line: [
-      readable(hue, saturation, lightness, 0, '#fbfaf6', 3),
-      readable(hue, saturation * 0.8, lightness + 0.2, 1, '#161b1e', 3),
+      readable(hue, saturation, lightness, 0, PALETTE.paper[0], 3),
+      readable(hue, saturation * 0.8, lightness + 0.2, 1, PALETTE.paper[1], 3),
     ],
     text: [
       readable(hue, saturation, lightness - 0.12, 0, light, LEAST_CONTRAST),
@@ -115,16 +116,27 @@ function tonesFrom([hue, saturation, lightness]: Base): Tones {
 export const tonesOf = (family: HueFamily): readonly Tones[] =>
   family === 'spruce' ? SPRUCE : BASES[family].map(tonesFrom)
 
+/** The class of topics without a hue: roots and heads of loose branches. */
+export const NO_HUE = 'root-tone'
+
 /** The class that gives a drawing the tones of a hue; empty for topics that have none, such as the root. */
 export const toneClass = (family: HueFamily, hue: number): string => (hue < 0 ? '' : `${family}-${hue}`)
 
-/** The classes of all hues as a style sheet, for `scripts/build-families.ts`. */
+/** The tones that each class gives to what is drawn inside of it. */
+export const hueClasses = (): [string, Tones][] => [
+  [NO_HUE, { line: PALETTE.ink, text: PALETTE.ink, wash: PALETTE.panel }],
+  ...(Object.keys(FAMILY_NAMES) as HueFamily[]).flatMap((family) =>
+    tonesOf(family).map((tones, hue): [string, Tones] => [`${family}-${hue}`, tones]),
+  ),
+]
+
+/** These classes as a style sheet. */
 export function familyStyles(): string {
-  const both = ([light, dark]: readonly [Colour, Colour]) => `light-dark(${light}, ${dark})`
   let css = ''
-  for (const family of Object.keys(FAMILY_NAMES) as HueFamily[])
-    tonesOf(family).forEach(({ line, text, wash }, hue) => {
-      css += `.${toneClass(family, hue)} {\n  --hue: ${both(line)};\n  --hue-text: ${both(text)};\n  --hue-wash: ${both(wash)};\n}\n`
-    })
+  const write = (name: string, { line, text, wash }: Tones) => {
+    const [hue, inked, washed] = [line, text, wash].map(asLightDark)
+    css += `.${name} {\n  --hue: ${hue};\n  --hue-text: ${inked};\n  --hue-wash: ${washed};\n}\n`
+  }
+  for (const [name, tones] of hueClasses()) write(name, tones)
   return css
 }

@@ -11,7 +11,7 @@ import { sketched } from './sketch'
 
 function frame({ x, y, width, height }: EnclosureBox, { id, look }: EnclosureRecord): Drawing {
   const { fill, line = 'thin', corners = 'round' } = look ?? {}
-  const attributes = { class: `enclosure-frame frame-${line}`, ...(fill ? { fill } : {}) }
+  const attributes = { class: `enclosure-frame frame-${line}${fill ? ' picked' : ''}`, ...(fill ? { fill } : {}) }
   if (corners === 'sketch') {
     const path = `M${px(x)} ${px(y)}H${px(x + width)}V${px(y + height)}H${px(x)}Z`
     return drawing('path', { d: sketched(path, id), ...attributes })
@@ -23,12 +23,11 @@ function frame({ x, y, width, height }: EnclosureBox, { id, look }: EnclosureRec
 /** The frame around a branch or several topics, with its title and the sign of its note in the upper left corner. */
 export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord, fonts: Fonts): Drawing {
   const hue = enclosure.tone ?? box.hue
+  const title = `enclosure-title${enclosure.look?.fill ? ' on-picked' : ''}`
   const parts = [frame(box, enclosure)]
   if (enclosure.title !== '')
     parts.push(
-      drawing('text', { x: px(box.x + 8), y: px(box.y + ENCLOSURE_TITLE.height - 5), class: 'enclosure-title' }, [
-        enclosure.title,
-      ]),
+      drawing('text', { x: px(box.x + 8), y: px(box.y + ENCLOSURE_TITLE.height - 5), class: title }, [enclosure.title]),
     )
   const beginning = noteBeginning(enclosure.note, 300)
   if (beginning !== '') {

@@ -2,7 +2,7 @@ import { badgeName, type Icons } from '../badges/badges'
 import type { TopicBox } from '../layout/boxes'
 import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
 import { BADGE, EXCERPT, PICTURE_GAP, TAGS } from '../layout/topic-box'
-import { toneClass } from '../look/families'
+import { NO_HUE, toneClass } from '../look/families'
 import type { LookFont } from '../records/look'
 import type { FaceName } from '../text/measure'
 import { type Drawing, drawing, px } from './drawing'
@@ -29,7 +29,7 @@ export interface DrawingContext {
 }
 
 /** The class by which a topic and its connectors have the tones of their hue. */
-export const boxTone = (box: TopicBox): string => toneClass(box.style.family, box.hue) || 'root-tone'
+export const boxTone = (box: TopicBox): string => toneClass(box.style.family, box.hue) || NO_HUE
 
 /**
  * The topic as its style says, at its place. In map units throughout, without transforms: browsers composite each

@@ -61,7 +61,7 @@ export function siteAssets(): SiteAsset[] {
         fontFaces(),
         emojiFaces.replaceAll('./files/', 'fonts/'),
         text('src/core/scene/scene.css'),
-        text('src/core/scene/families.generated.css'),
+        text('src/core/scene/scene.generated.css'),
         text('src/site/assets/site.css'),
       ].join('\n'),
     },

@@ -1,9 +1,10 @@
 import type { ZoomTransform } from 'd3-zoom'
 import { memo, type PointerEvent, type RefObject, useEffect, useRef } from 'react'
 import type { Bounds, MapLayout } from '../../core/layout/boxes'
+import type { Scheme } from '../../core/look/palette'
 import { drawFar } from './far-view'
 import styles from './stage.module.css'
-import { useInk } from './use-ink'
+import { useInks } from './use-inks'
 import type { Moves } from './use-view'
 
 const [WIDTH, HEIGHT] = [188, 124]
@@ -13,6 +14,8 @@ const LATER_MS = 300
 
 interface Props {
   layout: MapLayout
+  /** Light or dark, where the background of the map decides. */
+  scheme: Scheme | null
   container: RefObject<HTMLElement | null>
   transform: RefObject<ZoomTransform>
   moves: RefObject<Moves>
@@ -21,12 +24,12 @@ interface Props {
 }
 
 /** A small picture of a whole large map with the part that is in view: a press there goes there. */
-export const Overview = memo(({ layout, container, transform, moves, lookAt }: Props) => {
+export const Overview = memo(({ layout, scheme, container, transform, moves, lookAt }: Props) => {
   const canvas = useRef<HTMLCanvasElement>(null)
   const frame = useRef<HTMLDivElement>(null)
   const fitted = useRef(fitInto(layout.bounds))
   const drawn = useRef(false)
-  const inkOf = useInk(canvas, null)
+  const inks = useInks(scheme)
   useEffect(() => {
     const context = canvas.current?.getContext('2d')
     if (!canvas.current || !context) return
@@ -38,12 +41,12 @@ export const Overview = memo(({ layout, container, transform, moves, lookAt }: P
       const { k, x, y } = fitInto(layout.bounds)
       fitted.current = { k, x, y }
       context.setTransform(k * ratio, 0, 0, k * ratio, x * ratio, y * ratio)
-      drawFar(context, layout.boxes, inkOf(), 1 / k, null)
+      drawFar(context, layout.boxes, inks, 1 / k, null)
     }
     const timer = setTimeout(draw, drawn.current ? LATER_MS : 0)
     drawn.current = true
     return () => clearTimeout(timer)
-  }, [layout, inkOf])
+  }, [layout, inks])
   useEffect(() => {
     const follow = () => {
       const stage = container.current

@@ -286,7 +286,14 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         </FollowView>
       )}
       {overviewOpen && layout.boxes.length > LARGE_MAP && (
-        <Overview layout={layout} container={container} transform={transform} moves={moves} lookAt={control.lookAt} />
+        <Overview
+          layout={layout}
+          scheme={behind.scheme}
+          container={container}
+          transform={transform}
+          moves={moves}
+          lookAt={control.lookAt}
+        />
       )}
       {drafting && drafts && (
         <Suspense>

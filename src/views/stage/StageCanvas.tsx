@@ -9,7 +9,7 @@ import { drawOnCanvas } from './canvas-drawing'
 import { drawFar } from './far-view'
 import { inView, within } from './in-view'
 import styles from './stage.module.css'
-import { useInk } from './use-ink'
+import { useInks } from './use-inks'
 import type { Moves, View } from './use-view'
 
 interface Props {
@@ -35,7 +35,7 @@ interface Props {
  */
 export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPage, transform, moves }: Props) => {
   const element = useRef<HTMLCanvasElement>(null)
-  const inkOf = useInk(element, scheme)
+  const inks = useInks(scheme)
   const drawingOf = useDrawings()
   useLayoutEffect(() => {
     if (!needed || !element.current) return
@@ -43,19 +43,18 @@ export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPa
     if (!canvas) return
     const { drawn, scale } = view
     const boxes = within(scene.layout.boxes, drawn, (box) => box)
-    if (far) return drawFar(canvas, boxes, inkOf(), 1 / scale, faded)
-    const ink = inkOf()
+    if (far) return drawFar(canvas, boxes, inks, 1 / scale, faded)
     const isMissing = (item: object) => !inPage.current.has(item)
     for (const { box, drawing } of scene.enclosures)
-      if (inView(box, drawn) && isMissing(box)) drawOnCanvas(canvas, drawing, ink)
+      if (inView(box, drawn) && isMissing(box)) drawOnCanvas(canvas, inks.resolve(drawing))
     for (const connector of within(scene.connectors, drawn, ({ bounds }) => bounds).filter(isMissing))
-      drawOnCanvas(canvas, connector.drawing, ink)
+      drawOnCanvas(canvas, inks.resolve(connector.drawing))
     for (const box of boxes.filter(isMissing)) {
       canvas.globalAlpha = faded?.has(box.topic.id) ? 0.25 : 1
-      for (const part of drawingOf(box)) drawOnCanvas(canvas, part, ink)
+      for (const part of drawingOf(box)) drawOnCanvas(canvas, inks.resolve(part))
     }
     canvas.globalAlpha = 1
-  }, [scene, view, far, needed, faded, inkOf, drawingOf, inPage])
+  }, [scene, view, far, needed, faded, inks, drawingOf, inPage])
   useLayoutEffect(() => {
     const place = () => {
       const { k, x, y } = transform.current

@@ -1,6 +1,6 @@
 import type { MapLayout, TopicBox } from '../../core/layout/boxes'
+import type { Inks } from '../../core/scene/ink'
 import { boxTone } from '../../core/scene/topic-drawing'
-import type { ReadInk } from './canvas-drawing'
 import { within } from './in-view'
 import type { View } from './use-view'
 
@@ -54,12 +54,12 @@ const [ABOVE, BAR] = [0.2, 0.6]
 export function drawFar(
   canvas: CanvasRenderingContext2D,
   boxes: readonly TopicBox[],
-  inkOf: ReadInk,
+  inks: Inks,
   pixel: number,
   faded: ReadonlySet<string> | null,
 ): void {
   for (const [tone, group] of byTone(boxes)) {
-    canvas.strokeStyle = canvas.fillStyle = inkOf('rect', `bar ${tone}`).fill
+    canvas.strokeStyle = canvas.fillStyle = String(inks.of('rect', `bar ${tone}`).fill)
     canvas.lineWidth = Math.max(1.5, pixel * 0.6)
     canvas.globalAlpha = 0.55
     canvas.beginPath()

@@ -42,7 +42,7 @@ function made() {
 test('a topic is shown as often as the provider of children says, each time with a key of its own', () => {
   const { garden, map, listed, layouter } = made()
   const layout = layouter.layout(null)
-  const [peas, sow] = listed as [string, string]
+  const [peas, sow] = [listed[0]!, listed[1]!]
   const [beds, list] = [garden.topic('Beds'), garden.topic('Seen to today')]
   expect(layout.boxes.map(({ topic }) => topic.text)).toEqual([
     'Garden',

@@ -213,7 +213,7 @@ describe('cross-links and enclosures', () => {
     }
     expect(drawn(null)).toMatch(/<rect [^>]*rx="6" class="enclosure-frame frame-thin"\/>/)
     expect(drawn({ fill: '#112233', line: 'dashed', corners: 'square' })).toMatch(
-      /<rect [^>]*rx="0" class="enclosure-frame frame-dashed" fill="#112233"\/>/,
+      /<rect [^>]*rx="0" class="enclosure-frame frame-dashed picked" fill="#112233"\/>/,
     )
     expect(drawn({ corners: 'sketch' })).toContain('<path d="M')
   })

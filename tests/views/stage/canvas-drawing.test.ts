@@ -1,10 +1,12 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { encloseTopics } from '../../../src/core/commands/enclosures'
 import { writeNote } from '../../../src/core/commands/write-note'
+import { FONT_FAMILIES } from '../../../src/core/look/palette'
 import { type Drawing, drawing } from '../../../src/core/scene/drawing'
+import { Inks } from '../../../src/core/scene/ink'
 import { buildScene } from '../../../src/core/scene/scene'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
-import { drawOnCanvas, type ReadInk } from '../../../src/views/stage/canvas-drawing'
+import { drawOnCanvas } from '../../../src/views/stage/canvas-drawing'
 import { drawFar, isSeenFromFar } from '../../../src/views/stage/far-view'
 import { CONTEXT, Garden } from '../../core/gardens'
 
@@ -31,6 +33,8 @@ function fakeCanvas() {
   const canvas = {
     fillStyle: '',
     strokeStyle: '',
+    lineCap: '',
+    lineJoin: '',
     lineWidth: 0,
     font: '',
     textAlign: '',
@@ -38,6 +42,7 @@ function fakeCanvas() {
     setLineDash: () => {},
     fill: (path?: FakePath) => done.push(`fill ${canvas.fillStyle} ${path?.parts ?? canvas.globalAlpha}`),
     stroke: (path?: FakePath) => done.push(`stroke ${canvas.strokeStyle} ${canvas.lineWidth} ${path?.parts ?? ''}`),
+    strokeText: (text: string) => done.push(`outline ${canvas.strokeStyle} ${canvas.lineWidth} ${text}`),
     fillText: (text: string, x: number, y: number) =>
       done.push(`text ${canvas.fillStyle} ${canvas.font} ${canvas.textAlign} ${text} ${x} ${y}`),
     beginPath: () => {},
@@ -48,38 +53,42 @@ function fakeCanvas() {
   return { canvas: canvas as unknown as CanvasRenderingContext2D, done }
 }
 
-/** Fill and stroke named after what they are for. */
-const inkOf: ReadInk = (tag, name) => ({
-  fill: tag === 'path' ? 'none' : `${tag}-fill`,
-  stroke: tag === 'path' ? `line of ${name}` : 'none',
-  strokeWidth: 1.5,
-  dashes: [],
-  font: { style: 'normal', weight: '400', size: 15, family: 'Plain' },
-})
+const INKS = new Inks('light')
 
 const draw = (...drawings: Drawing[]) => {
   const { canvas, done } = fakeCanvas()
-  for (const one of drawings) drawOnCanvas(canvas, one, inkOf)
+  for (const each of drawings) drawOnCanvas(canvas, INKS.resolve(each))
   return done
 }
 
 describe('a drawing on a canvas', () => {
-  test('has the tones of the style sheet, and those that a person picked before them', () => {
+  test('has the tones that its classes say, and those that a person picked before them', () => {
     const size = { x: 1, y: 2, width: 30, height: 10 }
-    expect(draw(drawing('rect', { ...size, rx: 6 }))).toEqual(['fill rect-fill round 1 2 30 10 6'])
+    expect(draw(drawing('rect', { ...size, rx: 6, class: 'bar spruce-0' }))).toEqual(['fill #2f7fa8 round 1 2 30 10 6'])
     expect(draw(drawing('rect', { ...size, fill: '#102030', stroke: '#405060', 'stroke-width': 2 }))).toEqual([
       'fill #102030 rect 1 2 30 10',
       'stroke #405060 2 rect 1 2 30 10',
     ])
-    expect(draw(drawing('path', { d: 'M0 0H9', class: 'connector' }))).toEqual(['stroke line of connector 1.5 M0 0H9'])
+    expect(draw(drawing('path', { d: 'M0 0H9', class: 'connector taper-0 root-tone' }))).toEqual([
+      'stroke #1d2a33 4 M0 0H9',
+    ])
     expect(draw(drawing('rect', { ...size, fill: 'url(#fill-1)' }))).toEqual([])
+    expect(draw(drawing('rect', { ...size, class: 'sign-reach' }))).toEqual([])
   })
 
   test('writes text where and as large as it says, and leaves out what only the page shows', () => {
-    const text = drawing('text', { x: 4, y: 9, 'font-size': 20, 'text-anchor': 'middle' }, ['Peas'])
-    expect(draw(text)).toEqual(['text text-fill normal 400 20px Plain center Peas 4 9'])
-    const group = drawing('g', {}, [drawing('title', {}, ['A note']), drawing('text', { x: 0, y: 5 }, ['Pea'])])
-    expect(draw(group)).toEqual(['text text-fill normal 400 15px Plain left Pea 0 5'])
+    const text = drawing('text', { x: 4, y: 9, 'font-size': 20, 'text-anchor': 'middle', class: 'topic-text bold' }, [
+      'Peas',
+    ])
+    const plain = FONT_FAMILIES.interface
+    expect(draw(text)).toEqual([`text #1d2a33 normal 600 20px ${plain} center Peas 4 9`])
+    const group = drawing('g', { class: 'tag spruce-0' }, [
+      drawing('title', {}, ['A note']),
+      drawing('text', { x: 0, y: 5 }, ['Pea']),
+    ])
+    expect(draw(group)).toEqual([`text #1f5d7e normal 400 12px ${plain} left Pea 0 5`])
+    const label = drawing('text', { x: 1, y: 2, class: 'crosslink-label' }, ['feeds'])
+    expect(draw(label)).toEqual(['outline #fbfaf6 4 feeds', `text #5d6a70 normal 400 12px ${plain} left feeds 1 2`])
     expect(draw(drawing('image', { href: 'x.png' }))).toEqual([])
   })
 
@@ -95,7 +104,7 @@ describe('a drawing on a canvas', () => {
     )
     const written = done.flatMap((one) => /^text .* (?:left|center) (.*) [\d.-]+ [\d.-]+$/.exec(one)?.[1] ?? [])
     expect(written).toEqual(['First half', 'Garden', 'Spring', 'Sow peas', 'Summer'])
-    expect(done.some((one) => one.startsWith('stroke line of sign'))).toBe(true)
+    expect(done.some((one) => one.startsWith('stroke #5d6a70 1.16'))).toBe(true)
   })
 })
 
@@ -116,7 +125,7 @@ describe('the far view', () => {
   test('is a bar for each topic, faint for those that the filter leaves out', () => {
     const { canvas, done } = fakeCanvas()
     const few = layout.boxes.slice(0, 3)
-    drawFar(canvas, few, inkOf, 2, new Set([few[2]!.topic.id]))
+    drawFar(canvas, few, INKS, 2, new Set([few[2]!.topic.id]))
     expect(done.filter((one) => one.startsWith('bar'))).toHaveLength(3)
     expect(done.filter((one) => one.startsWith('fill')).map((one) => one.split(' ').at(-1))).toContain('0.2')
     expect(canvas.globalAlpha).toBe(1)
