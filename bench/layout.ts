@@ -1,7 +1,7 @@
 import { flextree } from 'd3-flextree'
-import { type Block, SPACING } from '../src/core/layout/block'
-import { Leaf } from '../src/core/layout/kinds/grow'
+import { type Block, Leaf, SPACING } from '../src/core/layout/block'
 import { setChildren } from '../src/core/layout/kinds/set-children'
+import { Lengths } from '../src/core/layout/lengths'
 import { compare, type Measurement, median, seededRandom } from './measure'
 
 interface Topic {
@@ -39,38 +39,42 @@ const NONE: never[] = []
 const facts = { isLeft: () => false, days }
 
 /** Sets a branch whose children are set, as the map's layouter does. `left` tells the side on which it stands. */
-function setBranch(topic: Topic, children: readonly Branch[], level: number, left: boolean): Branch {
-  if (children.length === 0) return new Leaf(topic, topic.width, topic.height)
-  const head = { content: topic, width: topic.width, height: topic.height, children, enclosed: NONE }
+function setBranch(lengths: Lengths, topic: Topic, children: readonly Branch[], level: number, left: boolean): Branch {
+  if (children.length === 0) return new Leaf(topic, lengths, topic.width, topic.height)
+  const head = { content: topic, lengths, width: topic.width, height: topic.height, children, enclosed: NONE }
   const setting = level === 0 ? 'both' : left ? 'left' : 'right'
   return setChildren(head, setting, level, 1, level === 0 ? { isLeft: (i) => children[i]!.content.left, days } : facts)
 }
 
 /** Lays out nested topics, children before their parents, without recursion. */
-function layOut(root: Topic): Branch {
+function layOut(lengths: Lengths, root: Topic): Branch {
   interface Open {
     topic: Topic
     level: number
     left: boolean
     blocks: Branch[]
+    done: number
   }
-  const open: Open[] = [{ topic: root, level: 0, left: false, blocks: [] }]
+  const opened = (topic: Topic, level: number, left: boolean): Open => {
+    return { topic, level, left, blocks: new Array<Branch>(topic.children.length), done: 0 }
+  }
+  const open = [opened(root, 0, false)]
   while (true) {
     const at = open.at(-1)!
-    const next = at.topic.children[at.blocks.length]
+    const next = at.topic.children[at.done]
     if (next && next.children.length === 0) {
-      at.blocks.push(setBranch(next, NONE, at.level + 1, at.level === 0 ? next.left : at.left))
+      at.blocks[at.done++] = setBranch(lengths, next, NONE, at.level + 1, at.level === 0 ? next.left : at.left)
       continue
     }
     if (next) {
-      open.push({ topic: next, level: at.level + 1, left: at.level === 0 ? next.left : at.left, blocks: [] })
+      open.push(opened(next, at.level + 1, at.level === 0 ? next.left : at.left))
       continue
     }
-    const block = setBranch(at.topic, at.blocks, at.level, at.left)
+    const block = setBranch(lengths, at.topic, at.blocks, at.level, at.left)
     open.pop()
     const parent = open.at(-1)
     if (!parent) return block
-    parent.blocks.push(block)
+    parent.blocks[parent.done++] = block
   }
 }
 
@@ -82,10 +86,11 @@ interface Positions {
 }
 
 /** Where every topic stands. */
-function positionsOf(root: Branch, count: number): Positions {
+function positionsOf(lengths: Lengths, root: Branch, count: number): Positions {
   const heads = new Array<Branch>(count)
   const x = new Float64Array(count)
   const y = new Float64Array(count)
+  const { numbers } = lengths
   heads[0] = root
   let used = 1
   const parents = [0]
@@ -94,8 +99,8 @@ function positionsOf(root: Branch, count: number): Positions {
     for (let i = 0; i < children.length; i++) {
       const child = children[i]!
       if (child.children.length > 0) parents.push(used)
-      x[used] = x[own]! + corners[2 * i]!
-      y[used] = y[own]! + corners[2 * i + 1]!
+      x[used] = x[own]! + numbers[corners + 2 * i]!
+      y[used] = y[own]! + numbers[corners + 2 * i + 1]!
       heads[used++] = child
     }
   }
@@ -127,16 +132,21 @@ const peer = flextree<Topic>({
   spacing: 0,
 })
 
+function placed(topics: Topic, count: number): Positions {
+  const lengths = new Lengths(count)
+  return positionsOf(lengths, layOut(lengths, topics), count)
+}
+
 /** Both take nested topics with sizes and end with a position for each; rounds alternate. */
 function layoutAgainstPeer(name: string, count: number, rounds: number): Measurement {
   const topics = makeTopics(count)
   const ours: number[] = []
   const theirs: number[] = []
   for (let round = 0; round < rounds; round++) {
-    ours.push(timed(() => positionsOf(layOut(topics), count)))
+    ours.push(timed(() => placed(topics, count)))
     theirs.push(timed(() => peer(peer.hierarchy(topics))))
   }
-  const overlaps = countOverlaps(positionsOf(layOut(topics), count))
+  const overlaps = countOverlaps(placed(topics, count))
   const result = compare({
     name,
     value: median(ours),
@@ -159,7 +169,8 @@ function wayDown(root: Branch): number[] {
 /** The text of one topic grows by a line: the branches on the way to the root are set anew, then everything has its place. */
 function relayout(count: number, rounds: number): Measurement {
   const topics = makeTopics(count)
-  let root = layOut(topics)
+  const lengths = new Lengths(count)
+  let root = layOut(lengths, topics)
   const way = wayDown(root)
   const ours: number[] = []
   const theirs: number[] = []
@@ -172,14 +183,14 @@ function relayout(count: number, rounds: number): Measurement {
         const left = path[1]!.content.left
         const leaf = path.at(-1)!
         grown = { ...leaf.content, height: leaf.content.height + 20 }
-        let block = setBranch(grown, [], way.length, left)
+        let block = setBranch(lengths, grown, [], way.length, left)
         for (let level = way.length - 1; level >= 0; level--) {
           const children = [...path[level]!.children]
           children[way[level]!] = block
-          block = setBranch(path[level]!.content, children, level, left)
+          block = setBranch(lengths, path[level]!.content, children, level, left)
         }
         root = block
-        return positionsOf(root, count)
+        return positionsOf(lengths, root, count)
       }),
     )
     if (round % 5 === 0) theirs.push(timed(() => peer(peer.hierarchy(topics))))
@@ -193,7 +204,7 @@ function relayout(count: number, rounds: number): Measurement {
     limit: 1 / 160,
     better: 'lower',
   })
-  return { ...result, note: `${countOverlaps(positionsOf(root, count))} overlaps after ${rounds} changes` }
+  return { ...result, note: `${countOverlaps(positionsOf(lengths, root, count))} overlaps after ${rounds} changes` }
 }
 
 export const layoutBenches = {

@@ -1,49 +1,28 @@
-/**
- * The contour of a branch on one side, as linked cells. A cell tells how far the branch reaches across the direction of
- * growth (`edge`), up to a certain distance along it (`far`), both in the frame of the cell; the step to the next cell
- * may shift the frame. Contours share their ends: that of a parent continues into that of a child. A cell never changes
- * once its branch is laid out, so that branches can be kept and set again elsewhere.
- */
-export interface Cell {
-  far: number
-  edge: number
-  next: Cell | null
-  /** Shift from the frame of this cell to the frame of the next one. */
-  along: number
-  across: number
-}
+import { END, type Lengths } from './lengths'
 
 /**
- * Both contours of a branch. The origin is the middle of the near edge of its head, in the frame of its growth: `along`
- * away from the parent, `across` from the first sibling to the last.
+ * Both contours of a branch, as the cells with which they begin; see `Lengths`. The origin is the middle of the near edge
+ * of its head, in the frame of its growth: `along` away from the parent, `across` from the first sibling to the last.
+ * Contours share their ends: that of a parent continues into that of a child. A cell never changes once its branch is laid
+ * out, so that branches can be kept and set again elsewhere.
  */
 export interface Contour {
-  readonly first: Cell
-  readonly last: Cell
-}
-
-const cell = (far: number, edge: number): Cell => ({ far, edge, next: null, along: 0, across: 0 })
-
-function link(from: Cell, next: Cell, along: number, across: number): void {
-  from.next = next
-  from.along = along
-  from.across = across
+  readonly first: number
+  readonly last: number
 }
 
 /** The contour of a plain box: `length` along the growth, reaching from `-before` to `after` across it. */
-export const boxContour = (length: number, before: number, after: number): Contour => ({
-  first: cell(length, -before),
-  last: cell(length, after),
+export const boxContour = (lengths: Lengths, length: number, before: number, after: number): Contour => ({
+  first: lengths.cell(length, -before),
+  last: lengths.cell(length, after),
 })
 
+/** A place on a contour: a cell with its frame. */
 interface Cursor {
-  cell: Cell
+  cell: number
   along: number
   across: number
 }
-
-/** Where the row's own part of its first contour ends, with the frame of that cell. */
-type Tail = Cursor | null
 
 /**
  * A row of branches set side by side, each as close to those before it as the contours allow, at least `gap` apart.
@@ -54,34 +33,35 @@ type Tail = Cursor | null
  * bounded by the shallower of the two, so that a whole tree stays linear in its nodes.
  */
 export class Row {
-  /** Position of each branch across the growth, relative to the first. */
-  readonly positions: number[] = []
-  /** Shift from the frame of the first branch to that of the last, in which `last` begins. */
+  /** Position of the last branch across the growth, relative to the first: the frame in which `last` begins. */
   lastShift = 0
-  private firstCell: Cell | null = null
-  private lastCell: Cell | null = null
-  private tail: Tail = null
+  private firstCell = END
+  private lastCell = END
+  /** Where the row's own part of its first contour ends, with the frame of that cell. */
+  private tail: Cursor | null = null
 
-  constructor(private readonly gap: number) {}
+  constructor(
+    private readonly lengths: Lengths,
+    private readonly gap: number,
+  ) {}
 
   /** Where the contours of all branches together begin; a row without branches has none and throws a `RangeError`. */
-  get first(): Cell {
+  get first(): number {
     return this.cellOf(this.firstCell)
   }
-  get last(): Cell {
+  get last(): number {
     return this.cellOf(this.lastCell)
   }
 
-  private cellOf(found: Cell | null): Cell {
-    if (!found) throw new RangeError('A row needs at least one branch.')
+  private cellOf(found: number): number {
+    if (found === END) throw new RangeError('A row needs at least one branch.')
     return found
   }
 
-  add(branch: Contour): void {
-    if (!this.lastCell) {
-      this.begin(branch.first, branch.last)
-      return
-    }
+  /** Adds a branch and tells its position across the growth, relative to the first. */
+  add(branch: Contour): number {
+    if (this.lastCell === END) return this.begin(branch.first, branch.last)
+    const { far, edge, next, along, across } = this.lengths
     let above = this.lastCell
     let aboveAlong = 0
     let aboveAcross = this.lastShift
@@ -90,70 +70,67 @@ export class Row {
     let belowAcross = 0
     let position = Number.NEGATIVE_INFINITY
     while (true) {
-      const needed = above.edge + aboveAcross + this.gap - below.edge - belowAcross
+      const needed = edge[above]! + aboveAcross + this.gap - edge[below]! - belowAcross
       if (needed > position) position = needed
-      const aboveFar = above.far + aboveAlong
-      const belowFar = below.far + belowAlong
-      if (aboveFar <= belowFar && !above.next) {
-        const rest = restOf({ cell: below, along: belowAlong, across: belowAcross + position }, belowFar > aboveFar)
+      const aboveFar = far[above]! + aboveAlong
+      const belowFar = far[below]! + belowAlong
+      if (aboveFar <= belowFar && next[above] === END) {
+        const rest = this.restOf(below, belowAlong, belowAcross + position, belowFar > aboveFar)
         if (rest) this.extendFirst(rest)
-        this.end(position, branch.last)
-        return
+        return this.end(position, branch.last)
       }
-      if (belowFar <= aboveFar && !below.next) {
-        const rest = restOf({ cell: above, along: aboveAlong, across: aboveAcross - position }, aboveFar > belowFar)
-        this.end(position, rest ? extended(branch.last, rest) : branch.last)
-        return
+      if (belowFar <= aboveFar && next[below] === END) {
+        const rest = this.restOf(above, aboveAlong, aboveAcross - position, aboveFar > belowFar)
+        return this.end(position, rest ? this.extended(branch.last, rest) : branch.last)
       }
       if (aboveFar <= belowFar) {
-        aboveAlong += above.along
-        aboveAcross += above.across
-        above = above.next!
+        aboveAlong += along[above]!
+        aboveAcross += across[above]!
+        above = next[above]!
       }
       if (belowFar <= aboveFar) {
-        belowAlong += below.along
-        belowAcross += below.across
-        below = below.next!
+        belowAlong += along[below]!
+        belowAcross += across[below]!
+        below = next[below]!
       }
     }
   }
 
   /** The same as `add(boxContour(…))`, for the most frequent branch by far: a topic without children. */
-  addBox(length: number, before: number, after: number): void {
-    const last = cell(length, after)
-    if (!this.lastCell) {
-      this.begin(cell(length, -before), last)
-      return
-    }
+  addBox(length: number, before: number, after: number): number {
+    const { lengths } = this
+    const last = lengths.cell(length, after)
+    if (this.lastCell === END) return this.begin(lengths.cell(length, -before), last)
+    const { far, edge, next } = lengths
     let above = this.lastCell
     let along = 0
     let across = this.lastShift
-    let reach = above.edge + across
-    while (above.far + along < length && above.next) {
-      along += above.along
-      across += above.across
-      above = above.next
-      if (above.edge + across > reach) reach = above.edge + across
+    let reach = edge[above]! + across
+    while (far[above]! + along < length && next[above] !== END) {
+      along += lengths.along[above]!
+      across += lengths.across[above]!
+      above = next[above]!
+      if (edge[above]! + across > reach) reach = edge[above]! + across
     }
     const position = reach + this.gap + before
-    const far = above.far + along
-    if (far < length) this.extendFirst({ cell: cell(length, -before), along: 0, across: position })
+    const reaches = far[above]! + along
+    if (reaches < length) this.extendFirst({ cell: lengths.cell(length, -before), along: 0, across: position })
     else {
-      const rest = restOf({ cell: above, along, across: across - position }, far > length)
-      if (rest) link(last, rest.cell, rest.along, rest.across)
+      const rest = this.restOf(above, along, across - position, reaches > length)
+      if (rest) lengths.link(last, rest.cell, rest.along, rest.across)
     }
-    this.end(position, last)
+    return this.end(position, last)
   }
 
-  private begin(first: Cell, last: Cell): void {
+  private begin(first: number, last: number): number {
     this.firstCell = first
-    this.end(0, last)
+    return this.end(0, last)
   }
 
-  private end(position: number, last: Cell): void {
-    this.positions.push(position)
+  private end(position: number, last: number): number {
     this.lastCell = last
     this.lastShift = position
+    return position
   }
 
   /**
@@ -161,50 +138,60 @@ export class Row {
    * is borrowed from the deepest branch so far and copied now, because its end is linked on.
    */
   private extendFirst(rest: Cursor): void {
-    const { tail } = this
-    const from: Cursor = tail
-      ? { cell: tail.cell.next!, along: tail.along + tail.cell.along, across: tail.across + tail.cell.across }
-      : { cell: this.first, along: 0, across: 0 }
-    const copied = copyChain(from)
-    if (tail) tail.cell.next = copied.head
+    const { tail, lengths } = this
+    const from = tail ? this.after(tail.cell, tail.along, tail.across)! : { cell: this.first, along: 0, across: 0 }
+    const copied = this.copyChain(from)
+    if (tail) lengths.next[tail.cell] = copied.head
     else this.firstCell = copied.head
-    link(copied.end.cell, rest.cell, rest.along - copied.end.along, rest.across - copied.end.across)
+    this.continueWith(copied.end, rest)
     this.tail = copied.end
   }
-}
 
-/** What is left of a longer contour where a shorter one ends: from this cell on, or from the next one. */
-function restOf(at: Cursor, fromThis: boolean): Cursor | null {
-  if (fromThis) return at
-  const { next, along, across } = at.cell
-  return next && { cell: next, along: at.along + along, across: at.across + across }
-}
-
-/** The last contour of a branch, continued with the rest of a deeper row before it. */
-function extended(last: Cell, rest: Cursor): Cell {
-  const copied = copyChain({ cell: last, along: 0, across: 0 })
-  link(copied.end.cell, rest.cell, rest.along - copied.end.along, rest.across - copied.end.across)
-  return copied.head
-}
-
-function copyChain(from: Cursor): { head: Cell; end: Cursor } {
-  const head = cell(from.cell.far, from.cell.edge)
-  const end: Cursor = { cell: head, along: from.along, across: from.across }
-  for (let at = from.cell; at.next; at = at.next) {
-    const copy = cell(at.next.far, at.next.edge)
-    link(end.cell, copy, at.along, at.across)
-    end.along += at.along
-    end.across += at.across
-    end.cell = copy
+  /** The last contour of a branch, continued with the rest of a deeper row before it. */
+  private extended(last: number, rest: Cursor): number {
+    const copied = this.copyChain({ cell: last, along: 0, across: 0 })
+    this.continueWith(copied.end, rest)
+    return copied.head
   }
-  return { head, end }
+
+  private continueWith(end: Cursor, rest: Cursor): void {
+    this.lengths.link(end.cell, rest.cell, rest.along - end.along, rest.across - end.across)
+  }
+
+  /** What is left of a longer contour where a shorter one ends: from this cell on, or from the next one. */
+  private restOf(cell: number, along: number, across: number, fromThis: boolean): Cursor | null {
+    return fromThis ? { cell, along, across } : this.after(cell, along, across)
+  }
+
+  private after(cell: number, along: number, across: number): Cursor | null {
+    const { lengths } = this
+    const next = lengths.next[cell]!
+    if (next === END) return null
+    return { cell: next, along: along + lengths.along[cell]!, across: across + lengths.across[cell]! }
+  }
+
+  private copyChain(from: Cursor): { head: number; end: Cursor } {
+    const { lengths } = this
+    const head = lengths.copyOf(from.cell)
+    const end: Cursor = { cell: head, along: from.along, across: from.across }
+    for (let at = from.cell; lengths.next[at] !== END; at = lengths.next[at]!) {
+      const copy = lengths.copyOf(lengths.next[at]!)
+      const [along, across] = [lengths.along[at]!, lengths.across[at]!]
+      lengths.link(end.cell, copy, along, across)
+      end.along += along
+      end.across += across
+      end.cell = copy
+    }
+    return { head, end }
+  }
 }
 
-/** The contour of a head with its row of children, `gap` away from it and centred so that it stands at `middle`. */
-export function contourAbove(length: number, half: number, gap: number, row: Row, middle: number): Contour {
-  const first = cell(length, -half)
-  const last = cell(length, half)
-  link(first, row.first, length + gap, -middle)
-  link(last, row.last, length + gap, row.lastShift - middle)
+/** The contour of a head with its row of children, `gap` away from it and centred on it. */
+export function contourAbove(lengths: Lengths, length: number, half: number, gap: number, row: Row): Contour {
+  const middle = row.lastShift / 2
+  const first = lengths.cell(length, -half)
+  const last = lengths.cell(length, half)
+  lengths.link(first, row.first, length + gap, -middle)
+  lengths.link(last, row.last, length + gap, row.lastShift - middle)
   return { first, last }
 }

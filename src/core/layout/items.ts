@@ -1,5 +1,6 @@
-import { type Block, type Enclosed, type Frame, type Growth, type Reach, SPACING } from './block'
+import { type Block, type Enclosed, type Frame, type Growth, type Head, type Reach, SPACING } from './block'
 import { type Contour, Row } from './contour'
+import type { Lengths } from './lengths'
 
 /** Something that can be set in a row: how far it reaches, seen from the head at which its connector arrives. */
 export interface Boxed extends Reach {
@@ -17,24 +18,29 @@ export interface Item extends Boxed {
   place(x: number, y: number, placed: Placed): void
 }
 
-/** Where children have been put: corners by index, and frames, relative to the head of the parent. */
-interface Placed {
-  corners: number[]
+/** Where children are put: their corners, and frames around them, relative to the head of the parent. */
+export interface Placed {
+  lengths: Lengths
+  /** Where the corners of the children begin. */
+  corners: number
   frames: Frame[]
 }
 
+/** Room for the children of a head. */
+export const placedBelow = ({ lengths, children }: Head): Placed => ({
+  lengths,
+  corners: lengths.reserve(children.length * 2),
+  frames: [],
+})
+
 export const isAcross = (growth: Growth): boolean => growth === 'right' || growth === 'left'
 
-/** Sets items side by side. One that does not grow the same way itself counts as a box. */
-export function setItems(items: readonly Boxed[], growth: Growth, gap: number): Row {
-  const row = new Row(gap)
-  const across = isAcross(growth)
-  for (const item of items) {
-    if (item.contour && item.growth === growth) row.add(item.contour)
-    else if (across) row.addBox(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
-    else row.addBox(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
-  }
-  return row
+/** Adds an item to a row and tells its position. One that does not grow the same way itself counts as a box. */
+export function addTo(row: Row, item: Boxed, growth: Growth): number {
+  if (item.contour && item.growth === growth) return row.add(item.contour)
+  if (isAcross(growth))
+    return row.addBox(item.right - item.left, item.height / 2 - item.top, item.bottom - item.height / 2)
+  return row.addBox(item.bottom - item.top, item.width / 2 - item.left, item.right - item.width / 2)
 }
 
 /** A branch as an item. A class, because a map has thousands of them. */
@@ -70,26 +76,31 @@ class BranchItem implements Item {
     return this.block.height
   }
 
-  place(x: number, y: number, { corners }: Placed): void {
-    corners[2 * this.index] = x
-    corners[2 * this.index + 1] = y
+  place(x: number, y: number, { lengths, corners }: Placed): void {
+    lengths.numbers[corners + 2 * this.index] = x
+    lengths.numbers[corners + 2 * this.index + 1] = y
   }
 }
 
 /** Where items stand relative to the first one's corner when they are set in a row, with what they reach together. */
-export function rowOf(items: readonly Item[], growth: Growth, gap: number): { x: number; y: number }[] {
+export function rowOf(
+  lengths: Lengths,
+  items: readonly Item[],
+  growth: Growth,
+  gap: number,
+): { x: number; y: number }[] {
   const first = items[0]!
   if (isAcross(growth)) {
-    const { positions } = setItems(items, growth, gap)
-    return items.map((item, i) => ({
+    const row = new Row(lengths, gap)
+    return items.map((item) => ({
       x: growth === 'right' ? first.left - item.left : first.right - item.right,
-      y: positions[i]! + first.height / 2 - item.height / 2,
+      y: addTo(row, item, growth) + first.height / 2 - item.height / 2,
     }))
   }
   if (growth === 'down' || growth === 'up') {
-    const { positions } = setItems(items, growth, gap)
-    return items.map((item, i) => ({
-      x: positions[i]! + first.width / 2 - item.width / 2,
+    const row = new Row(lengths, gap)
+    return items.map((item) => ({
+      x: addTo(row, item, growth) + first.width / 2 - item.width / 2,
       y: growth === 'down' ? first.top - item.top : first.bottom - item.bottom,
     }))
   }
@@ -105,9 +116,9 @@ export function rowOf(items: readonly Item[], growth: Growth, gap: number): { x:
 }
 
 /** An enclosure with its items inside, as one item with a frame around them. */
-function framed(enclosed: Enclosed, items: readonly Item[], growth: Growth, gap: number): Item {
+function framed(lengths: Lengths, enclosed: Enclosed, items: readonly Item[], growth: Growth, gap: number): Item {
   const first = items[0]!
-  const row = rowOf(items, growth, gap)
+  const row = rowOf(lengths, items, growth, gap)
   const inside = { left: first.left, top: first.top, right: first.right, bottom: first.bottom }
   items.forEach((item, i) => {
     const { x, y } = row[i]!
@@ -149,7 +160,7 @@ function framed(enclosed: Enclosed, items: readonly Item[], growth: Growth, gap:
  * by index, in order; an enclosure counts as far as its children are chosen.
  */
 export function itemsOf(
-  children: readonly Block[],
+  { children, lengths }: Pick<Head, 'children' | 'lengths'>,
   which: readonly number[],
   enclosed: readonly Enclosed[],
   growth: Growth,
@@ -168,8 +179,8 @@ export function itemsOf(
     }
     let end = i
     while (end < which.length && which[end]! <= frame.to) end++
-    const inner = itemsOf(children, which.slice(i, end), enclosed.slice(around + 1), growth, gap)
-    items.push(framed(frame, inner, growth, gap))
+    const inner = itemsOf({ children, lengths }, which.slice(i, end), enclosed.slice(around + 1), growth, gap)
+    items.push(framed(lengths, frame, inner, growth, gap))
     i = end
   }
   return items

@@ -8,7 +8,7 @@ import type { TopicRecord } from '../records/topic'
 import { type Fonts, measureLine } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
-import type { Block, Enclosed, Growth } from './block'
+import { type Block, type Enclosed, type Growth, Leaf } from './block'
 import {
   type Bounds,
   type Branch,
@@ -20,8 +20,8 @@ import {
   type TopicBox,
 } from './boxes'
 import { titleSize } from './enclosure-title'
-import { Leaf } from './kinds/grow'
 import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
+import { Lengths } from './lengths'
 import { makeRoom, moveClear } from './make-room'
 import {
   keepsPoint,
@@ -72,6 +72,9 @@ interface Content extends Placed {
 }
 type TopicBlock = Block<Content>
 
+/** No branch has this stamp. */
+const GONE = -1
+
 const ORIGIN: Point = { x: 0, y: 0 }
 
 const contextKey = ({ level, growth, setting, spacing, number, below, look }: BlockContext): string =>
@@ -91,6 +94,9 @@ export const layoutMap = (records: Records, map: string, context: LayoutContext)
 export class MapLayouter {
   private readonly kept = new Map<string, { stamp: number; context: string; block: TopicBlock }>()
   private boxes: readonly TopicBox[] = []
+  private lengths = new Lengths(0)
+  /** How many numbers are held before branches are set with new ones. */
+  private mostLengths = 0
   private whole: MapLayouter | null = null
 
   constructor(
@@ -107,12 +113,14 @@ export class MapLayouter {
   layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
-    if (!map || !root) return this.finish(new Placing(this.records, this.context.countTopics, [], false), null)
+    if (!map || !root)
+      return this.finish(new Placing(this.records, this.context.countTopics, [], false, this.lengths), null)
+    this.forgetLengths()
     const look = inheritedOn(this.records, this.map)
     const block = this.blockOf({ at: occurrenceAtHead(root), context: headContext(map, root, look) })
     const loose = only ? [] : this.records.looseBranches(this.map).filter(this.keeps)
     const mayMove = block.content.anyByHand || loose.length > 0
-    const placing = new Placing(this.records, this.context.countTopics, this.boxes, mayMove)
+    const placing = new Placing(this.records, this.context.countTopics, this.boxes, mayMove, this.lengths)
     const middle = this.middleOf(only)
     const corner = { x: middle.x - block.width / 2, y: middle.y - block.height / 2 }
     const branch = placing.place(block, corner, null)
@@ -123,9 +131,19 @@ export class MapLayouter {
       this.placeByHand(own, placing, null)
     }
     placing.keepIdentity()
+    this.mostLengths ||= this.lengths.used * 4 + 10_000
     const { left, top, right, bottom } = block
     const reach = { x: corner.x + left, y: corner.y + top, width: right - left, height: bottom - top }
     return this.finish(placing, mayMove ? null : reach)
+  }
+
+  /** Begins with new numbers where the most are of branches that are gone; all branches are set anew then, once. */
+  private forgetLengths(): void {
+    if (this.lengths.used >= this.mostLengths) {
+      this.lengths = new Lengths(Math.max(this.boxes.length, 64))
+      for (const kept of this.kept.values()) kept.stamp = GONE
+      this.mostLengths = 0
+    }
   }
 
   /** `reach` is how far the boxes reach, where that is known. */
@@ -172,10 +190,10 @@ export class MapLayouter {
     const open: Opened[] = [this.open(head)]
     while (true) {
       const opened = open.at(-1)!
-      const next = opened.children[opened.blocks.length]
+      const next = opened.children[opened.done]
       if (next) {
         const below = this.known(next)
-        if (below) opened.blocks.push(below)
+        if (below) opened.blocks[opened.done++] = below
         else open.push(this.open(next))
         continue
       }
@@ -183,7 +201,7 @@ export class MapLayouter {
       open.pop()
       const parent = open.at(-1)
       if (!parent) return block
-      parent.blocks.push(block)
+      parent.blocks[parent.done++] = block
     }
   }
 
@@ -215,13 +233,15 @@ export class MapLayouter {
         },
       }
     })
+    const children = inner.filter((child) => !keepsPoint(child.at))
     return {
       at,
       context,
-      children: inner.filter((child) => !keepsPoint(child.at)),
+      children,
       byHand: inner.filter((child) => keepsPoint(child.at)).map((child) => ({ ...child, above: at.key })),
       hidden: isOpen || all.length === 0 ? 0 : this.countBelow(at),
-      blocks: [],
+      blocks: new Array<TopicBlock>(children.length),
+      done: 0,
     }
   }
 
@@ -250,11 +270,17 @@ export class MapLayouter {
     const { setting, level, spacing } = context
     const block =
       blocks.length === 0
-        ? new Leaf(content, width, height)
-        : setChildren({ content, width, height, children: blocks, enclosed }, setting, level, spacing, {
-            isLeft: (i) => sideOf(children[i]!.at.topic) === 'left',
-            days: setting === 'time' ? children.map((child) => dayOf(child.at.topic)) : [],
-          })
+        ? new Leaf(content, this.lengths, width, height)
+        : setChildren(
+            { content, lengths: this.lengths, width, height, children: blocks, enclosed },
+            setting,
+            level,
+            spacing,
+            {
+              isLeft: (i) => sideOf(children[i]!.at.topic) === 'left',
+              days: setting === 'time' ? children.map((child) => dayOf(child.at.topic)) : [],
+            },
+          )
     if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
     this.kept.set(key, { stamp: this.shown.stamp(at), context: contextKey(context), block })
     return block
@@ -275,7 +301,9 @@ interface Opened extends Unset {
   children: Unset[]
   byHand: ByHand[]
   hidden: number
+  /** Those of its children, as far as they are done. */
   blocks: TopicBlock[]
+  done: number
 }
 
 /** A loose branch of a map that grows to both sides grows to the right. */

@@ -13,6 +13,7 @@ import {
   TopicBox,
 } from './boxes'
 import { titleHeight } from './enclosure-title'
+import type { Lengths } from './lengths'
 import { moveClear } from './make-room'
 import { isAtHome } from './occurrence'
 
@@ -60,6 +61,7 @@ export class Placing {
     private readonly before: readonly TopicBox[],
     /** Whether boxes make room for others once they are placed. */
     private readonly mayMove: boolean,
+    private readonly lengths: Lengths,
   ) {}
 
   /** Puts the corner of a block's head at a point; it hangs on the box with the key `above`. */
@@ -74,7 +76,10 @@ export class Placing {
     block.children.forEach((child, i) => {
       const part: Part = { boxes: [], enclosures: [] }
       branch.parts.push(part)
-      const at = { x: x + block.corners[2 * i]!, y: y + block.corners[2 * i + 1]! }
+      const at = {
+        x: x + this.lengths.numbers[block.corners + 2 * i]!,
+        y: y + this.lengths.numbers[block.corners + 2 * i + 1]!,
+      }
       this.placeBelow({ block: child, ...at, parent: box, hue: hueOf(box, order(child.content.face.topic, i)) }, part)
     })
     // The frames around children move with the first child inside them.
@@ -95,8 +100,8 @@ export class Placing {
       for (let i = children.length - 1; i >= 0; i--)
         waiting.push({
           block: children[i]!,
-          x: next.x + corners[2 * i]!,
-          y: next.y + corners[2 * i + 1]!,
+          x: next.x + this.lengths.numbers[corners + 2 * i]!,
+          y: next.y + this.lengths.numbers[corners + 2 * i + 1]!,
           parent: box,
           hue: head.hue,
         })

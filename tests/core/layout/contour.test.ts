@@ -1,29 +1,30 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { boxContour, type Cell, type Contour, contourAbove, Row } from '../../../src/core/layout/contour'
+import { boxContour, type Contour, contourAbove, Row } from '../../../src/core/layout/contour'
+import { END, Lengths } from '../../../src/core/layout/lengths'
 
-/** How far an contour reaches at a distance along the growth; null beyond its end. */
-function edgeAt(first: Cell, distance: number): number | null {
+const lengths = new Lengths(0)
+
+/** How far a contour reaches at a distance along the growth; null beyond its end. */
+function edgeAt(first: number, distance: number): number | null {
   let along = 0
   let across = 0
-  for (let cell: Cell | null = first; cell; cell = cell.next) {
-    if (distance < cell.far + along) return cell.edge + across
-    along += cell.along
-    across += cell.across
+  for (let cell = first; cell !== END; cell = lengths.next[cell]!) {
+    if (distance < lengths.far[cell]! + along) return lengths.edge[cell]! + across
+    along += lengths.along[cell]!
+    across += lengths.across[cell]!
   }
   return null
 }
 
-function setRow(branches: readonly Contour[], gap: number): Row {
-  const row = new Row(gap)
-  for (const branch of branches) row.add(branch)
-  return row
+function setRow(branches: readonly Contour[], gap: number): { row: Row; positions: number[] } {
+  const row = new Row(lengths, gap)
+  return { row, positions: branches.map((branch) => row.add(branch)) }
 }
 
-const copyOf = ({ first, last }: Contour): Contour => ({
-  first: structuredClone(first),
-  last: structuredClone(last),
-})
+/** Where a contour reaches, at every distance that counts here. */
+const reachOf = ({ first, last }: Contour) =>
+  [first, last].map((side) => Array.from({ length: 200 }, (_, distance) => edgeAt(side, distance)))
 
 const box = fc.record({
   length: fc.integer({ min: 1, max: 60 }),
@@ -31,7 +32,7 @@ const box = fc.record({
   after: fc.integer({ min: 1, max: 40 }),
 })
 const contourFrom = ({ length, before, after }: { length: number; before: number; after: number }) =>
-  boxContour(length, before, after)
+  boxContour(lengths, length, before, after)
 
 /** Outlines of one to three levels. */
 const contours: fc.Arbitrary<Contour> = fc
@@ -42,9 +43,9 @@ const contours: fc.Arbitrary<Contour> = fc
   })
 
 function withRow(head: { length: number; before: number }, children: Contour[]): Contour {
-  if (children.length === 0) return boxContour(head.length, head.before, head.before)
-  const row = setRow(children, 3)
-  return contourAbove(head.length, head.before, 5, row, row.positions.at(-1)! / 2)
+  if (children.length === 0) return boxContour(lengths, head.length, head.before, head.before)
+  const { row } = setRow(children, 3)
+  return contourAbove(lengths, head.length, head.before, 5, row)
 }
 
 describe('a row of branches', () => {
@@ -54,14 +55,14 @@ describe('a row of branches', () => {
         fc.array(contours, { minLength: 2, maxLength: 7 }),
         fc.integer({ min: 0, max: 12 }),
         (branches, gap) => {
-          const copies = branches.map(copyOf)
+          const reach = branches.map(reachOf)
           const { positions } = setRow(branches, gap)
           for (let i = 1; i < branches.length; i++) {
             let tightest = Number.POSITIVE_INFINITY
             for (let j = 0; j < i; j++)
               for (let distance = 0; distance < 200; distance++) {
-                const above = edgeAt(copies[j]!.last, distance)
-                const below = edgeAt(copies[i]!.first, distance)
+                const above = reach[j]![1]![distance] ?? null
+                const below = reach[i]![0]![distance] ?? null
                 if (above === null || below === null) continue
                 const room = below + positions[i]! - (above + positions[j]!)
                 expect(room).toBeGreaterThanOrEqual(gap - 1e-9)
@@ -78,13 +79,13 @@ describe('a row of branches', () => {
   test('has the contour of all of them together, and leaves theirs as they were', () => {
     fc.assert(
       fc.property(fc.array(contours, { minLength: 1, maxLength: 6 }), (branches) => {
-        const copies = branches.map(copyOf)
-        const row = setRow(branches, 4)
-        const { positions, lastShift } = row
-        expect(branches.map(copyOf)).toEqual(copies)
+        const before = branches.map(reachOf)
+        const { row, positions } = setRow(branches, 4)
+        const { lastShift } = row
+        expect(branches.map(reachOf)).toEqual(before)
         for (let distance = 0; distance < 200; distance += 3) {
           const reach = (side: 'first' | 'last') =>
-            copies.flatMap((branch, i) => {
+            branches.flatMap((branch, i) => {
               const edge = edgeAt(branch[side], distance)
               return edge === null ? [] : [edge + positions[i]!]
             })
@@ -107,14 +108,13 @@ describe('a row of branches', () => {
       fc.property(
         fc.array(fc.tuple(box, fc.array(box, { maxLength: 3 })), { minLength: 1, maxLength: 8 }),
         (branches) => {
-          const [plain, besideContours] = [new Row(4), new Row(4)]
+          const [plain, besideContours] = [new Row(lengths, 4), new Row(lengths, 4)]
           for (const [head, leaves] of branches) {
             const contour = withRow(head, leaves.map(contourFrom))
-            besideContours.add(contour)
-            if (leaves.length > 0) plain.add(contour)
-            else plain.addBox(head.length, head.before, head.before)
+            const position =
+              leaves.length > 0 ? plain.add(contour) : plain.addBox(head.length, head.before, head.before)
+            expect(position).toBe(besideContours.add(contour))
           }
-          expect(plain.positions).toEqual(besideContours.positions)
           for (let distance = 0; distance < 200; distance += 3)
             for (const side of ['first', 'last'] as const)
               expect(edgeAt(plain[side], distance)).toEqual(edgeAt(besideContours[side], distance))
@@ -124,6 +124,6 @@ describe('a row of branches', () => {
   })
 
   test('of nothing is a mistake of the caller', () => {
-    expect(() => setRow([], 4).first).toThrow('A row needs at least one branch.')
+    expect(() => setRow([], 4).row.first).toThrow('A row needs at least one branch.')
   })
 })

@@ -1,5 +1,5 @@
-import { type Block, blockOf, type Frame, type Head } from '../block'
-import { itemsOf, rowOf } from '../items'
+import { type Block, blockOf, type Head } from '../block'
+import { itemsOf, placedBelow, rowOf } from '../items'
 import type { Gaps } from './grow'
 
 /** How far from the middle of the head a branch stays that stands above or beneath it. */
@@ -12,14 +12,13 @@ const ARC = 1.6
  * ellipse. Each branch has a height of its own, so that moving it along the ellipse never brings two together.
  */
 export function around<Content>(head: Head<Content>, isLeft: (index: number) => boolean, gaps: Gaps): Block<Content> {
-  const corners = new Array<number>(head.children.length * 2).fill(0)
-  const frames: Frame[] = []
+  const placed = placedBelow(head)
   for (const growth of ['right', 'left'] as const) {
     const chosen = head.children.flatMap((_, i) => (isLeft(i) === (growth === 'left') ? i : []))
     if (chosen.length === 0) continue
-    const items = itemsOf(head.children, chosen, head.enclosed, 'indented', gaps.siblings)
+    const items = itemsOf(head, chosen, head.enclosed, 'indented', gaps.siblings)
     if (growth === 'left') items.reverse()
-    const row = rowOf(items, 'indented', gaps.siblings)
+    const row = rowOf(head.lengths, items, 'indented', gaps.siblings)
     const first = items[0]!
     const last = items.at(-1)!
     const height = row.at(-1)!.y + last.bottom - first.top
@@ -28,10 +27,10 @@ export function around<Content>(head: Head<Content>, isLeft: (index: number) => 
       const y = start + row[i]!.y
       const near = nearEnd(head, gaps, height, y + item.top - head.height / 2, y + item.bottom - head.height / 2)
       const x = growth === 'right' ? head.width / 2 + near - item.left : head.width / 2 - near - item.right
-      item.place(x, y, { corners, frames })
+      item.place(x, y, placed)
     })
   }
-  return blockOf(head, corners, frames, null, null)
+  return blockOf(head, placed.corners, placed.frames, null, null)
 }
 
 /** Distance from the middle of the head to the near end of a branch that reaches from `top` to `bottom` beside it. */

@@ -1,47 +1,8 @@
-import { type Block, blockOf, type Frame, type Growth, type Head, SPACING } from '../block'
-import { contourAbove, type Row } from '../contour'
-import { type Boxed, isAcross, itemsOf, setItems } from '../items'
+import { type Block, blockOf, type Growth, type Head, SPACING } from '../block'
+import { contourAbove, Row } from '../contour'
+import { addTo, type Boxed, type Item, isAcross, itemsOf, type Placed, placedBelow } from '../items'
 
 const NONE: never[] = []
-
-/**
- * A head without children: the most frequent block by far, so it keeps nothing that follows from its size, and its
- * contour is made only where a row needs it.
- */
-export class Leaf<Content> implements Block<Content> {
-  top = 0
-
-  constructor(
-    readonly content: Content,
-    readonly width: number,
-    readonly height: number,
-  ) {}
-
-  get left(): number {
-    return 0
-  }
-  get right(): number {
-    return this.width
-  }
-  get bottom(): number {
-    return this.height
-  }
-  get children(): readonly Block<Content>[] {
-    return NONE
-  }
-  get corners(): readonly number[] {
-    return NONE
-  }
-  get frames(): readonly Frame[] {
-    return NONE
-  }
-  get growth(): null {
-    return null
-  }
-  get contour(): null {
-    return null
-  }
-}
 
 /** Gaps of a level, with the spacing of the map applied. */
 export interface Gaps {
@@ -66,54 +27,62 @@ export function grow<Content>(
   const across = isAcross(growth)
   const length = across ? head.width : head.height
   const half = (across ? head.height : head.width) / 2
-  const { children } = head
-  const corners = new Array<number>(children.length * 2).fill(0)
-  const frames: Frame[] = []
+  const { lengths, children } = head
   // Without enclosures the branches are their own items: most rows of a map are so, and it saves an object for each.
-  const unframed = head.enclosed.length === 0
-  const items = unframed ? children : itemsOf(children, indices(head), head.enclosed, growth, gaps.siblings)
-  const { row, middle } = placeRow(head, items, growth, gaps, (i, x, y) => {
-    const item = items[i]!
-    if ('place' in item) item.place(x, y, { corners, frames })
-    else {
-      corners[2 * i] = x
-      corners[2 * i + 1] = y
-    }
-  })
-  return blockOf(head, corners, frames, growth, contourAbove(length, half, gaps.level, row, middle))
+  if (head.enclosed.length === 0) {
+    const corners = lengths.reserve(children.length * 2)
+    const row = setRow(head, children, growth, gaps, corners)
+    return blockOf(head, corners, NONE, growth, contourAbove(lengths, length, half, gaps.level, row))
+  }
+  const placed = placedBelow(head)
+  const row = placeRow(head, itemsOf(head, indices(head), head.enclosed, growth, gaps.siblings), growth, gaps, placed)
+  return blockOf(head, placed.corners, placed.frames, growth, contourAbove(lengths, length, half, gaps.level, row))
 }
 
 export const indices = ({ children }: Head): number[] => children.map((_, i) => i)
 
-/** Sets boxes as one row away from the head, centred on it; `put` gets where the head of each stands. */
+/** Sets items as one row away from the head, centred on it, and places what is inside of each. */
 export function placeRow(
-  head: { width: number; height: number },
+  head: Head,
+  items: readonly Item[],
+  growth: 'right' | 'left' | 'down' | 'up',
+  gaps: Gaps,
+  placed: Placed,
+): Row {
+  const { lengths } = head
+  const corners = lengths.reserve(items.length * 2)
+  const row = setRow(head, items, growth, gaps, corners)
+  items.forEach((item, i) => {
+    item.place(lengths.numbers[corners + 2 * i]!, lengths.numbers[corners + 2 * i + 1]!, placed)
+  })
+  return row
+}
+
+/** Sets boxes as one row away from the head, centred on it; where the head of each stands goes to its corner. */
+function setRow(
+  head: Head,
   boxes: readonly Boxed[],
   growth: 'right' | 'left' | 'down' | 'up',
   gaps: Gaps,
-  put: (index: number, x: number, y: number) => void,
-): { row: Row; middle: number } {
-  const row = setItems(boxes, growth, gaps.siblings)
-  const middle = row.positions.at(-1)! / 2
+  corners: number,
+): Row {
+  const { lengths, width, height } = head
+  const row = new Row(lengths, gaps.siblings)
+  for (let i = 0; i < boxes.length; i++) lengths.numbers[corners + 2 * i] = addTo(row, boxes[i]!, growth)
+  const { numbers } = lengths
+  const middle = row.lastShift / 2
+  const along = growth === 'right' || growth === 'down' ? gaps.level : -gaps.level
   for (let i = 0; i < boxes.length; i++) {
     const box = boxes[i]!
-    const across = row.positions[i]! - middle
-    switch (growth) {
-      case 'right':
-        put(i, head.width + gaps.level - box.left, head.height / 2 + across - box.height / 2)
-        break
-      case 'left':
-        put(i, -gaps.level - box.right, head.height / 2 + across - box.height / 2)
-        break
-      case 'down':
-        put(i, head.width / 2 + across - box.width / 2, head.height + gaps.level - box.top)
-        break
-      case 'up':
-        put(i, head.width / 2 + across - box.width / 2, -gaps.level - box.bottom)
-        break
-      default:
-        growth satisfies never
+    const at = corners + 2 * i
+    const across = numbers[at]! - middle
+    if (isAcross(growth)) {
+      numbers[at] = along + (growth === 'right' ? width - box.left : -box.right)
+      numbers[at + 1] = height / 2 + across - box.height / 2
+    } else {
+      numbers[at] = width / 2 + across - box.width / 2
+      numbers[at + 1] = along + (growth === 'down' ? height - box.top : -box.bottom)
     }
   }
-  return { row, middle }
+  return row
 }

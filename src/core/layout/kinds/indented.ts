@@ -1,5 +1,5 @@
-import { type Block, blockOf, type Frame, type Head, SPACING } from '../block'
-import { itemsOf, rowOf } from '../items'
+import { type Block, blockOf, type Head, SPACING } from '../block'
+import { itemsOf, placedBelow, rowOf } from '../items'
 import { type Gaps, indices } from './grow'
 
 /**
@@ -11,18 +11,17 @@ export function indented<Content>(
   growth: 'indented' | 'indented-left' | 'indented-up',
   gaps: Gaps,
 ): Block<Content> {
-  const corners = new Array<number>(head.children.length * 2).fill(0)
-  const frames: Frame[] = []
-  const items = itemsOf(head.children, indices(head), head.enclosed, growth, gaps.siblings)
+  const placed = placedBelow(head)
+  const items = itemsOf(head, indices(head), head.enclosed, growth, gaps.siblings)
   const first = items[0]!
-  const row = rowOf(items, growth, gaps.siblings)
+  const row = rowOf(head.lengths, items, growth, gaps.siblings)
   const x = growth === 'indented-left' ? head.width - SPACING.indent - first.right : SPACING.indent - first.left
   const y =
     growth === 'indented-up'
       ? -gaps.siblings - row.at(-1)!.y - items.at(-1)!.bottom
       : head.height + gaps.siblings - first.top
   row.forEach((at, i) => {
-    items[i]!.place(x + at.x, y + at.y, { corners, frames })
+    items[i]!.place(x + at.x, y + at.y, placed)
   })
-  return blockOf(head, corners, frames, null, null)
+  return blockOf(head, placed.corners, placed.frames, null, null)
 }

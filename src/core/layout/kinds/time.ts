@@ -1,5 +1,5 @@
-import { type Block, blockOf, type Frame, type Head } from '../block'
-import { type Item, itemsOf } from '../items'
+import { type Block, blockOf, type Head } from '../block'
+import { type Item, itemsOf, placedBelow } from '../items'
 import type { Gaps } from './grow'
 
 /** Length of the scale for each topic that stands on it, and the least length of all, in px. */
@@ -44,8 +44,8 @@ const dayAt = ({ first, last, start, end }: TimeScale, day: number): number =>
  * here. O(children × log children).
  */
 export function alongTime<Content>(head: Head<Content>, days: readonly (number | null)[], gaps: Gaps): Block<Content> {
-  const placed = { corners: new Array<number>(head.children.length * 2).fill(0), frames: [] as Frame[] }
-  const items = head.children.map((_, i) => itemsOf(head.children, [i], head.enclosed, 'indented', gaps.siblings)[0]!)
+  const placed = placedBelow(head)
+  const items = head.children.map((_, i) => itemsOf(head, [i], head.enclosed, 'indented', gaps.siblings)[0]!)
   const scale = timeScale(head, days, gaps)
   let reach = scale?.end ?? head.width
   /** Those that others can still reach, from the right: where their stems are, and how far down they take the room. */
