@@ -154,18 +154,6 @@ export interface MapLayout {
   bounds: Bounds
 }
 
-/** A branch that has been placed, with what moves along when it makes room. */
-export interface Branch {
-  setting: Setting
-  /** The head alone, then the branch below each of its children; what hangs on one part moves with it. */
-  parts: Part[]
-}
-
-export interface Part {
-  boxes: TopicBox[]
-  enclosures: EnclosureBox[]
-}
-
 /** The smallest rectangle around boxes; a point at 0, 0 where there are none. */
 export function boundsOf(boxes: readonly { x: number; y: number; width: number; height: number }[]): Bounds {
   if (boxes.length === 0) return { x: 0, y: 0, width: 0, height: 0 }

@@ -1,5 +1,6 @@
-import type { Branch, Part, TopicBox } from './boxes'
+import type { Bounds } from './boxes'
 import type { Setting } from './kinds/set-children'
+import { Bands, type Solid } from './solid'
 
 /** Space that is kept between boxes which were not set together, in px. */
 const CLEARANCE = 16
@@ -8,95 +9,101 @@ const CLEARANCE = 16
 const SLACK = 1e-6
 const NEAR = CLEARANCE - SLACK
 
-const overlaps = (a: TopicBox, b: TopicBox): boolean =>
+const isNear = (a: Bounds, b: Bounds): boolean =>
   a.x < b.x + b.width + NEAR && b.x < a.x + a.width + NEAR && a.y < b.y + b.height + NEAR && b.y < a.y + a.height + NEAR
 
-/** Boxes in bands of equal height, so that only those near a box are compared with it. */
-class Standing {
-  private readonly bands = new Map<number, TopicBox[]>()
+interface Hit {
+  own: Bounds
+  other: Bounds
+}
 
-  add(boxes: readonly TopicBox[]): void {
-    for (const box of boxes)
-      for (const band of bandsOf(box)) {
-        const known = this.bands.get(band)
-        if (known) known.push(box)
-        else this.bands.set(band, [box])
-      }
+/** Branches that stand, and that others keep clear of. */
+export class Standing {
+  private readonly bands = new Bands<Solid>()
+
+  constructor(solids: readonly Solid[]) {
+    for (const solid of solids) this.add(solid)
+  }
+
+  /** Moves a branch down until it touches nothing that stands; from then on it stands too. */
+  settle(solid: Solid): void {
+    this.pushClear(solid, 'down')
+    this.add(solid)
+  }
+
+  add(solid: Solid): void {
+    const { y, height } = solid.reach
+    this.bands.add(solid, y, y + height)
   }
 
   /** Some box that one of these would touch. */
-  hit(boxes: readonly TopicBox[]): { own: TopicBox; other: TopicBox } | null {
-    for (const own of boxes)
-      for (const band of bandsOf(own))
-        for (const other of this.bands.get(band) ?? []) if (overlaps(own, other)) return { own, other }
+  private hit(solid: Solid): Hit | null {
+    const { reach } = solid
+    const asked = new Set<Solid>()
+    for (const other of this.bands.between(reach.y - CLEARANCE, reach.y + reach.height + CLEARANCE)) {
+      if (asked.has(other)) continue
+      asked.add(other)
+      const hit = isNear(reach, other.reach) ? hitBetween(solid, other) : null
+      if (hit) return hit
+    }
     return null
   }
-}
 
-const BAND = 120
-function* bandsOf(box: TopicBox): Generator<number> {
-  const last = Math.floor((box.y + box.height + CLEARANCE) / BAND)
-  for (let band = Math.floor((box.y - CLEARANCE) / BAND); band <= last; band++) yield band
-}
-
-function shift(parts: readonly Part[], dx: number, dy: number): void {
-  for (const { boxes, enclosures } of parts)
-    for (const box of [...boxes, ...enclosures]) {
-      box.x += dx
-      box.y += dy
-    }
-}
-
-/** Moves parts in one direction by as little as it takes to touch nothing that stands. */
-function pushClear(parts: readonly Part[], standing: Standing, direction: 'down' | 'up' | 'right' | 'left'): void {
-  const boxes = parts.flatMap((part) => part.boxes)
-  for (let hit = standing.hit(boxes); hit; hit = standing.hit(boxes)) {
-    const { own, other } = hit
-    switch (direction) {
-      case 'down':
-        shift(parts, 0, other.y + other.height + CLEARANCE - own.y)
-        break
-      case 'up':
-        shift(parts, 0, other.y - CLEARANCE - own.height - own.y)
-        break
-      case 'right':
-        shift(parts, other.x + other.width + CLEARANCE - own.x, 0)
-        break
-      case 'left':
-        shift(parts, other.x - CLEARANCE - own.width - own.x, 0)
-        break
-      default:
-        direction satisfies never
+  /** Moves a branch in one direction by as little as it takes to touch nothing that stands. */
+  pushClear(solid: Solid, direction: 'down' | 'up' | 'right' | 'left'): void {
+    for (let hit = this.hit(solid); hit; hit = this.hit(solid)) {
+      const { own, other } = hit
+      switch (direction) {
+        case 'down':
+          solid.y += other.y + other.height + CLEARANCE - own.y
+          break
+        case 'up':
+          solid.y += other.y - CLEARANCE - own.height - own.y
+          break
+        case 'right':
+          solid.x += other.x + other.width + CLEARANCE - own.x
+          break
+        case 'left':
+          solid.x += other.x - CLEARANCE - own.width - own.x
+          break
+        default:
+          direction satisfies never
+      }
     }
   }
 }
 
-/** Moves a whole branch down until it touches nothing of what stands. */
-export function moveClear(branch: Branch, others: readonly (Part | Branch)[]): void {
-  const standing = new Standing()
-  for (const other of others) for (const part of 'parts' in other ? other.parts : [other]) standing.add(part.boxes)
-  pushClear(branch.parts, standing, 'down')
+/** Two boxes of two branches that are too near to one another, as they stand. */
+function hitBetween(solid: Solid, other: Solid): Hit | null {
+  const within = (at: Solid, { x, y, width, height }: Bounds): Bounds => ({ x: at.x + x, y: at.y + y, width, height })
+  for (const box of solid.boxes) {
+    const own = within(solid, box)
+    if (!isNear(own, other.reach)) continue
+    const top = own.y - other.y - CLEARANCE
+    for (const candidate of other.boxesByBand.between(top, top + own.height + 2 * CLEARANCE)) {
+      const standing = within(other, candidate)
+      if (isNear(own, standing)) return { own, other: standing }
+    }
+  }
+  return null
 }
 
 /**
  * Makes room for branches that keep their places: each arranged branch at the root that is in the way moves outward,
- * those nearest to the root first, so that the order stays and nothing overlaps.
+ * those nearest to the root first, so that the order stays and nothing overlaps. Compares boxes only of branches that
+ * reach over one another.
  */
-export function makeRoom(around: Branch, kept: readonly Branch[], setting: Setting): void {
-  const [head, ...parts] = around.parts
-  const root = head!.boxes[0]!
-  const standing = new Standing()
-  standing.add(head!.boxes)
-  for (const branch of kept) for (const part of branch.parts) standing.add(part.boxes)
+export function makeRoom(head: Solid, branches: readonly Solid[], kept: readonly Solid[], setting: Setting): void {
+  const standing = new Standing([head, ...kept])
   const sideways = setting === 'down' || setting === 'up'
-  const middle = sideways ? root.x + root.width / 2 : root.y + root.height / 2
-  const distance = ({ boxes }: Part) => {
-    const box = boxes[0]!
-    return (sideways ? box.x + box.width / 2 : box.y + box.height / 2) - middle
-  }
-  for (const part of [...parts].sort((a, b) => Math.abs(distance(a)) - Math.abs(distance(b)))) {
-    const outward = distance(part) >= 0
-    pushClear([part], standing, sideways ? (outward ? 'right' : 'left') : outward ? 'down' : 'up')
-    standing.add(part.boxes)
+  const middleOf = ({ x, y, block }: Solid) => (sideways ? x + block.width / 2 : y + block.height / 2)
+  const distance = (solid: Solid) => middleOf(solid) - middleOf(head)
+  const inOrder = branches
+    .map((solid) => ({ solid, outward: distance(solid) }))
+    .sort((a, b) => Math.abs(a.outward) - Math.abs(b.outward))
+  for (const { solid, outward } of inOrder) {
+    const isBeyond = outward >= 0
+    standing.pushClear(solid, sideways ? (isBeyond ? 'right' : 'left') : isBeyond ? 'down' : 'up')
+    standing.add(solid)
   }
 }

@@ -9,20 +9,11 @@ import { type Fonts, measureLine } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
 import { type Block, type Enclosed, type Growth, Leaf } from './block'
-import {
-  type Bounds,
-  type Branch,
-  boundsOf,
-  type Face,
-  type LayoutContext,
-  type MapLayout,
-  type SignCount,
-  type TopicBox,
-} from './boxes'
+import { boundsOf, type Face, type LayoutContext, type MapLayout, type SignCount, type TopicBox } from './boxes'
 import { titleSize } from './enclosure-title'
 import { growthOf, isFlanked, type Setting, setChildren, settingBelow } from './kinds/set-children'
 import { Lengths } from './lengths'
-import { makeRoom, moveClear } from './make-room'
+import { makeRoom, Standing } from './make-room'
 import {
   keepsPoint,
   type Occurrence,
@@ -31,7 +22,8 @@ import {
   ownChildren,
   type ShownChildren,
 } from './occurrence'
-import { BoxesByKey, FOLD_SPACE, type Placed, Placing } from './placing'
+import { BoxesByKey, type Placed, Placing } from './placing'
+import { FOLD_SPACE, Solid } from './solid'
 import { EXCERPT, setExcerpt, setTags, setTopicText, sizeOf, TAGS } from './topic-box'
 
 export const SIGN_SIZE = 16
@@ -89,7 +81,7 @@ export const layoutMap = (records: Records, map: string, context: LayoutContext)
  * from it to the root is set anew; the result is exactly that of a layout from nothing.
  *
  * Costs O(children on the way to the root) plus one pass over the visible topics; linear in the topics the first time.
- * Topics placed by hand and loose branches are compared with the boxes around them.
+ * Topics placed by hand and loose branches are compared with the boxes of branches that reach over them.
  */
 export class MapLayouter {
   private readonly kept = new Map<string, { stamp: number; context: string; block: TopicBlock }>()
@@ -113,28 +105,62 @@ export class MapLayouter {
   layout(only: string | null): MapLayout {
     const map = this.records.get('map', this.map)
     const root = (only && this.records.get('topic', only)) || this.records.root(this.map)
-    if (!map || !root)
-      return this.finish(new Placing(this.records, this.context.countTopics, [], false, this.lengths), null)
+    if (!map || !root) return this.finish([])
     this.forgetLengths()
     const look = inheritedOn(this.records, this.map)
-    const block = this.blockOf({ at: occurrenceAtHead(root), context: headContext(map, root, look) })
-    const loose = only ? [] : this.records.looseBranches(this.map).filter(this.keeps)
-    const mayMove = block.content.anyByHand || loose.length > 0
-    const placing = new Placing(this.records, this.context.countTopics, this.boxes, mayMove, this.lengths)
+    const branchOf = (topic: TopicRecord) =>
+      this.blockOf({ at: occurrenceAtHead(topic), context: headContext(map, topic, look) })
+    const block = branchOf(root)
     const middle = this.middleOf(only)
     const corner = { x: middle.x - block.width / 2, y: middle.y - block.height / 2 }
-    const branch = placing.place(block, corner, null)
-    this.placeByHand(block, placing, branch)
-    for (const head of loose) {
-      const own = this.blockOf({ at: occurrenceAtHead(head), context: headContext(map, head, look) })
-      placing.settle(placing.place(own, pointOf(head) ?? ORIGIN, null))
-      this.placeByHand(own, placing, null)
+    const stood = this.aroundRoot(block, corner)
+    const loose = only ? [] : this.records.looseBranches(this.map).filter(this.keeps)
+    if (loose.length > 0) {
+      const standing = new Standing(stood.flatMap(solidsOf))
+      for (const topic of loose) {
+        const solid = this.solid(branchOf(topic), pointOf(topic) ?? ORIGIN)
+        standing.settle(solid)
+        stood.push({ solid, above: null, moved: [] }, ...this.byHand(solid.block, standing))
+      }
     }
-    placing.keepIdentity()
     this.mostLengths ||= this.lengths.used * 4 + 10_000
-    const { left, top, right, bottom } = block
-    const reach = { x: corner.x + left, y: corner.y + top, width: right - left, height: bottom - top }
-    return this.finish(placing, mayMove ? null : reach)
+    return this.finish(stood)
+  }
+
+  private solid(block: TopicBlock, { x, y }: Point): Solid<TopicBlock> {
+    return new Solid(block, this.lengths, x, y)
+  }
+
+  /** The branch of the root, with the topics in it that keep their places; what was arranged makes room for these. */
+  private aroundRoot(block: TopicBlock, corner: Point): Stood[] {
+    const { numbers } = this.lengths
+    const head = new Solid(block, this.lengths, corner.x, corner.y, true)
+    const branches = block.children.map((child, i) => {
+      const at = block.corners + 2 * i
+      return this.solid(child, { x: corner.x + numbers[at]!, y: corner.y + numbers[at + 1]! })
+    })
+    const byHand = this.byHand(block, new Standing([head]))
+    if (byHand.length > 0)
+      makeRoom(
+        head,
+        branches,
+        byHand.map(({ solid }) => solid),
+        block.content.face.setting,
+      )
+    return [{ solid: head, above: null, moved: branches }, ...byHand]
+  }
+
+  /** The topics in a block that keep their places, and in what they carry, clear of what stands. */
+  private byHand(block: TopicBlock, standing: Standing): Stood[] {
+    const found: Stood[] = []
+    const waiting = byHandBelow(block)
+    for (let next = waiting.pop(); next; next = waiting.pop()) {
+      const solid = this.solid(this.blockOf(next), pointOf(next.at.topic) ?? ORIGIN)
+      standing.settle(solid)
+      found.push({ solid, above: next.above, moved: [] })
+      waiting.push(...byHandBelow(solid.block))
+    }
+    return found
   }
 
   /** Begins with new numbers where the most are of branches that are gone; all branches are set anew then, once. */
@@ -146,8 +172,13 @@ export class MapLayouter {
     }
   }
 
-  /** `reach` is how far the boxes reach, where that is known. */
-  private finish(placing: Placing, reach: Bounds | null): MapLayout {
+  /** Makes the boxes of what stands, each where it stands in the end. */
+  private finish(stood: readonly Stood[]): MapLayout {
+    const placing = new Placing(this.records, this.context.countTopics, this.boxes, this.lengths)
+    for (const { solid, above, moved } of stood) {
+      const parent = above === null ? null : (this.kept.get(above)?.block.content.box ?? null)
+      placing.place(solid.block, solid, parent, moved)
+    }
     const { boxes, enclosures } = placing
     const byKey = new BoxesByKey(
       boxes,
@@ -155,10 +186,14 @@ export class MapLayouter {
       () => this.boxes === boxes,
     )
     this.boxes = boxes
-    placing.frameLoose(this.map, byKey)
+    placing.frameOthers(
+      stood.slice(1).map(({ solid }) => solid.block.content.face.topic),
+      byKey,
+    )
     if (this.kept.size > boxes.length * 2 + 100)
       for (const key of this.kept.keys()) if (!byKey.get(key)) this.kept.delete(key)
-    return { boxes, byKey, enclosures, bounds: boundsOf([...(reach ? [reach] : boxes), ...enclosures]) }
+    const bounds = boundsOf([...stood.flatMap(solidsOf).map(({ reach }) => reach), ...enclosures])
+    return { boxes, byKey, enclosures, bounds }
   }
 
   /** The middle of a topic on the whole map: places that were given by hand are seen from the root, also in a branch alone. */
@@ -166,21 +201,6 @@ export class MapLayouter {
     this.whole ??= only ? new MapLayouter(this.records, this.map, this.context, this.keeps, this.shown) : null
     const box = only && this.whole?.layout(null).byKey.get(only)
     return box ? { x: box.x + box.width / 2, y: box.y + box.height / 2 } : { x: 0, y: 0 }
-  }
-
-  /** Topics that keep their places, and what they carry; then the arranged branches make room for them. */
-  private placeByHand(block: TopicBlock, placing: Placing, around: Branch | null): void {
-    const waiting = byHandBelow(block)
-    const kept: Branch[] = []
-    for (let next = waiting.pop(); next; next = waiting.pop()) {
-      const own = this.blockOf(next)
-      const branch = placing.place(own, pointOf(next.at.topic) ?? ORIGIN, next.above)
-      if (around) moveClear(branch, [around.parts[0]!, ...kept])
-      else placing.settle(branch)
-      kept.push(branch)
-      waiting.push(...byHandBelow(own))
-    }
-    if (around && kept.length > 0) makeRoom(around, kept, around.setting)
   }
 
   /** The block of a branch, from what is kept where nothing has changed. Iterative: depth is no limit. */
@@ -261,7 +281,8 @@ export class MapLayouter {
       byHand,
       anyByHand: byHand.length > 0 || blocks.some(({ content }) => content.anyByHand),
       size: blocks.reduce((size, { content }) => size + content.size, 1),
-      plain: enclosed.length === 0 && !topic.opensMap && blocks.every(({ content }) => content.plain),
+      plain:
+        enclosed.length === 0 && !topic.opensMap && byHand.length === 0 && blocks.every(({ content }) => content.plain),
       box: before?.box ?? null,
       hue: null,
     }
@@ -296,6 +317,15 @@ export class MapLayouter {
     return count
   }
 }
+
+/** A branch at its final place, below the box with the key `above`; the branches at the root may each have been moved. */
+interface Stood {
+  solid: Solid<TopicBlock>
+  above: string | null
+  moved: readonly Solid<TopicBlock>[]
+}
+
+const solidsOf = ({ solid, moved }: Stood): Solid<TopicBlock>[] => [solid, ...moved]
 
 interface Opened extends Unset {
   children: Unset[]

@@ -2,24 +2,13 @@ import type { Point } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import type { Block, Frame } from './block'
-import {
-  type BoxLookup,
-  type Branch,
-  boundsOf,
-  type CountTopics,
-  type EnclosureBox,
-  type Face,
-  type Part,
-  TopicBox,
-} from './boxes'
+import { type BoxLookup, boundsOf, type CountTopics, type EnclosureBox, type Face, TopicBox } from './boxes'
 import { titleHeight } from './enclosure-title'
 import type { Lengths } from './lengths'
-import { moveClear } from './make-room'
 import { isAtHome } from './occurrence'
+import { boxInBlock } from './solid'
 
 const HUES = 8
-/** Room beside a folded topic for the number of topics that it hides. */
-export const FOLD_SPACE = 32
 
 /** What a block carries for being placed. */
 export interface Placed {
@@ -35,73 +24,68 @@ export interface Placed {
 }
 
 /** A block with where its head stands. */
-interface At {
+interface At extends Point {
   block: Block<Placed>
-  x: number
-  y: number
   parent: TopicBox | null
   hue: number
 }
 
 /**
- * Turns blocks into boxes on the map. Boxes that are as they were before are the same objects, so that whoever shows them
- * sees that at once; and where nothing moves afterwards, branches that stand where they stood are taken over as they are.
+ * Turns blocks into boxes on the map, where they stand in the end. Boxes that are as they were before are the same objects,
+ * so that whoever shows them sees that at once; and branches that stand where they stood are taken over as they are.
  */
 export class Placing {
   readonly boxes: TopicBox[] = []
   readonly enclosures: EnclosureBox[] = []
-  /** Where boxes may move: what each was made for, and the boxes by key. */
-  private readonly made: Placed[] = []
-  private readonly shown = new Map<string, TopicBox>()
 
   constructor(
     private readonly records: Records,
     private readonly countTopics: CountTopics,
     /** The boxes of the layout before. */
     private readonly before: readonly TopicBox[],
-    /** Whether boxes make room for others once they are placed. */
-    private readonly mayMove: boolean,
     private readonly lengths: Lengths,
   ) {}
 
-  /** Puts the corner of a block's head at a point; it hangs on the box with the key `above`. */
-  place(block: Block<Placed>, { x, y }: Point, above: string | null): Branch {
-    const { topic, setting } = block.content.face
-    const parent = (above !== null && this.shown.get(above)) || null
-    const head: Part = { boxes: [], enclosures: [] }
-    const branch: Branch = { setting, parts: [head] }
+  /**
+   * Places a branch with its head's corner at a point, below a box or, at its head, below nothing. Its children stand
+   * where they were set, or where `moved` says.
+   */
+  place(block: Block<Placed>, at: Point, parent: TopicBox | null, moved: readonly Point[]): void {
+    const { topic } = block.content.face
     const hue = hueOf(parent, parent?.level === 0 ? this.orderIn(parent)(topic, 0) : 0)
-    const box = this.add({ block, x, y, parent, hue }, head)
+    const box = this.add({ block, x: at.x, y: at.y, parent, hue })
     const order = box.level === 0 ? this.orderIn(box) : () => 0
+    const { numbers } = this.lengths
+    const set = block.children.map((_, i): Point => {
+      const corner = block.corners + 2 * i
+      return { x: at.x + numbers[corner]!, y: at.y + numbers[corner + 1]! }
+    })
     block.children.forEach((child, i) => {
-      const part: Part = { boxes: [], enclosures: [] }
-      branch.parts.push(part)
-      const at = {
-        x: x + this.lengths.numbers[block.corners + 2 * i]!,
-        y: y + this.lengths.numbers[block.corners + 2 * i + 1]!,
-      }
-      this.placeBelow({ block: child, ...at, parent: box, hue: hueOf(box, order(child.content.face.topic, i)) }, part)
+      const { x, y } = moved[i] ?? set[i]!
+      this.placeBelow({ block: child, x, y, parent: box, hue: hueOf(box, order(child.content.face.topic, i)) })
     })
     // The frames around children move with the first child inside them.
     for (const frame of block.frames) {
-      const inside = branch.parts.findIndex((part, i) => i > 0 && isInside(part.boxes[0]!, frame, x, y))
-      this.frame(frame, box, x, y, branch.parts[Math.max(inside, 0)]!)
+      const first = set.findIndex((corner) => isInside(corner, frame, at))
+      const [from, to] = [set[first] ?? at, moved[first] ?? set[first] ?? at]
+      const shifted = { x: at.x + to.x - from.x, y: at.y + to.y - from.y }
+      this.frame(frame, box, box.below[first] ?? box, shifted)
     }
-    return branch
   }
 
-  private placeBelow(head: At, part: Part): void {
+  private placeBelow(head: At): void {
     const waiting = [head]
+    const { numbers } = this.lengths
     for (let next = waiting.pop(); next; next = waiting.pop()) {
-      if (this.takeOver(next, part)) continue
-      const box = this.add(next, part)
+      if (this.takeOver(next)) continue
+      const box = this.add(next)
       const { children, corners, frames } = next.block
-      for (const frame of frames) this.frame(frame, box, next.x, next.y, part)
+      for (const frame of frames) this.frame(frame, box, box, next)
       for (let i = children.length - 1; i >= 0; i--)
         waiting.push({
           block: children[i]!,
-          x: next.x + this.lengths.numbers[corners + 2 * i]!,
-          y: next.y + this.lengths.numbers[corners + 2 * i + 1]!,
+          x: next.x + numbers[corners + 2 * i]!,
+          y: next.y + numbers[corners + 2 * i + 1]!,
           parent: box,
           hue: head.hue,
         })
@@ -109,13 +93,12 @@ export class Placing {
   }
 
   /** Takes over all boxes of a block that stands where it stood; they follow one another in the layout before. */
-  private takeOver({ block, x, y, parent, hue }: At, part: Part): boolean {
+  private takeOver({ block, x, y, parent, hue }: At): boolean {
     const { box, size, plain, hue: before, face } = block.content
-    if (this.mayMove || !box || !plain || before !== hue || face.hidden > 0) return false
+    if (!box || !plain || before !== hue || face.hidden > 0) return false
     if (this.before[box.index] !== box || box.x !== x || box.y !== y) return false
     box.parent = parent
     parent?.hang(box)
-    if (part.boxes.length === 0) part.boxes.push(box)
     const start = box.index
     for (let i = start; i < start + size; i++) this.push(this.before[i]!)
     return true
@@ -126,40 +109,19 @@ export class Placing {
     this.boxes.push(box)
   }
 
-  private add({ block, x, y, parent, hue }: At, part: Part): TopicBox {
+  private add({ block, x, y, parent, hue }: At): TopicBox {
     const { content } = block
     const { face } = content
-    const { topic, growth, hidden } = face
-    const behind = topic.opensMap ? this.countTopics(topic.opensMap) : null
-    const made = new TopicBox(face, x, y, face.style.hue ?? hue, behind, parent)
-    if (hidden > 0 && made.growsLeft) made.x += FOLD_SPACE
-    else if (hidden > 0 && growth === 'up') made.y += FOLD_SPACE
-    const box = this.mayMove ? made : latest(content, made)
+    const { opensMap } = face.topic
+    const behind = opensMap ? this.countTopics(opensMap) : null
+    const inside = boxInBlock(face)
+    const made = new TopicBox(face, x + inside.x, y + inside.y, face.style.hue ?? hue, behind, parent)
+    const box = latest(content, made)
     box.clearBelow()
     parent?.hang(box)
     this.push(box)
-    if (this.mayMove || part.boxes.length === 0) part.boxes.push(box)
-    if (this.mayMove) {
-      this.made.push(content)
-      this.shown.set(face.key, box)
-    }
-    content.hue = this.mayMove ? null : hue
+    content.hue = hue
     return box
-  }
-
-  /** Where boxes may have moved: those that stand as they did before are the objects from before. */
-  keepIdentity(): void {
-    if (!this.mayMove) return
-    const kept = new Map<TopicBox, TopicBox>()
-    this.boxes.forEach((box, i) => {
-      const same = latest(this.made[i]!, box)
-      same.parent = box.parent && (kept.get(box.parent) ?? null)
-      same.clearBelow()
-      same.parent?.hang(same)
-      same.index = i
-      this.boxes[i] = same
-      kept.set(box, same)
-    })
   }
 
   /** Which child of its parent a topic was, in the order in which they were made: what comes between others leaves their hues. */
@@ -169,36 +131,28 @@ export class Placing {
     return (topic, shownAs) => order.get(topic.id) ?? shownAs
   }
 
-  private frame(
-    { enclosure, left, top, right, bottom }: Frame,
-    head: TopicBox,
-    x: number,
-    y: number,
-    part: Part,
-  ): void {
-    const first = part.boxes[0]
-    const tones = { family: first?.style.family ?? ('spruce' as const), hue: first?.hue ?? -1 }
-    const key = isAtHome(head) ? enclosure : `${head.key}>${enclosure}`
-    const box = { enclosure, key, x: x + left, y: y + top, width: right - left, height: bottom - top, ...tones }
-    this.enclosures.push(box)
-    part.enclosures.push(box)
+  /** `like` is the box whose tones the frame has. */
+  private frame({ enclosure, left, top, right, bottom }: Frame, head: TopicBox, like: TopicBox, at: Point): void {
+    this.enclosures.push({
+      enclosure,
+      key: isAtHome(head) ? enclosure : `${head.key}>${enclosure}`,
+      x: at.x + left,
+      y: at.y + top,
+      width: right - left,
+      height: bottom - top,
+      family: like.style.family,
+      hue: like.hue,
+    })
   }
 
-  /** Moves a loose branch clear of everything that already stands. */
-  settle(branch: Branch): void {
-    const own = new Set<TopicBox>(branch.parts.flatMap((part) => part.boxes))
-    const standing: Part = { boxes: this.boxes.filter((box) => !own.has(box)), enclosures: [] }
-    moveClear(branch, [standing])
-  }
-
-  /** Frames of enclosures around loose branches and topics placed by hand, which no row of children has set. */
-  frameLoose(map: string, byKey: BoxLookup): void {
+  /** Frames of enclosures around some of these heads of loose branches and topics placed by hand, which no row has set. */
+  frameOthers(heads: readonly TopicRecord[], byKey: BoxLookup): void {
     const framed = new Set(this.enclosures.map(({ key }) => key))
-    for (const enclosure of this.records.all('enclosure')) {
-      if (enclosure.trashed || framed.has(enclosure.id)) continue
-      const heads = enclosure.topics.flatMap((topic) => byKey.get(topic) ?? [])
-      if (heads.length === 0 || heads[0]!.topic.place.map !== map) continue
-      const inside = this.boxes.filter((box) => heads.some((head) => isBelow(box, head)))
+    const around = new Set(heads.flatMap(({ id }) => this.records.enclosuresOf(id)))
+    for (const enclosure of around) {
+      if (framed.has(enclosure.id)) continue
+      const inFrame = enclosure.topics.flatMap((topic) => byKey.get(topic) ?? [])
+      const inside = this.boxes.filter((box) => inFrame.some((head) => isBelow(box, head)))
       const { x, y, width, height } = boundsOf(inside)
       const title = titleHeight(enclosure)
       const pad = 10
@@ -209,8 +163,8 @@ export class Placing {
         y: y - pad - title,
         width: width + pad * 2,
         height: height + pad * 2 + title,
-        family: heads[0]!.style.family,
-        hue: heads[0]!.hue,
+        family: inFrame[0]!.style.family,
+        hue: inFrame[0]!.hue,
       })
     }
   }
@@ -238,8 +192,8 @@ function isBelow(box: TopicBox, head: TopicBox): boolean {
   return false
 }
 
-const isInside = (box: TopicBox, frame: Frame, x: number, y: number): boolean =>
-  box.x >= x + frame.left && box.x < x + frame.right && box.y >= y + frame.top && box.y < y + frame.bottom
+const isInside = (at: Point, frame: Frame, { x, y }: Point): boolean =>
+  at.x >= x + frame.left && at.x < x + frame.right && at.y >= y + frame.top && at.y < y + frame.bottom
 
 const hueOf = (parent: TopicBox | null, order: number): number =>
   parent ? (parent.level === 0 ? order % HUES : parent.hue) : -1

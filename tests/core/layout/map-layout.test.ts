@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { stepTopic } from '../../../src/core/commands/step-topic'
-import type { TopicBox } from '../../../src/core/layout/boxes'
+import type { MapLayout, TopicBox } from '../../../src/core/layout/boxes'
 import { layoutMap, MapLayouter } from '../../../src/core/layout/map-layout'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { parentOf } from '../../../src/core/records/place'
@@ -130,6 +130,45 @@ describe('layout of a map', () => {
     expect(after.byKey.get(topicId(2))).not.toBe(before.byKey.get(topicId(2)))
     for (const i of [0, 1, 3]) expect(after.byKey.get(topicId(i))).toBe(before.byKey.get(topicId(i)))
     expect(after.byKey.get(topicId(2))!.parent).toBe(after.byKey.get(topicId(1)))
+  })
+
+  test('takes over branches in which nothing changed, also beside a loose branch and topics placed by hand', () => {
+    const leaf = { ...plain, words: 2 }
+    const records = recordsOf(shape('right'), [
+      plain,
+      plain,
+      { ...leaf, parent: 1 },
+      { ...leaf, parent: 1 },
+      plain,
+      { ...leaf, parent: 4 },
+      { ...leaf, byHand: { x: 700, y: 900 } },
+      { ...leaf, loose: true },
+    ])
+    const layouter = new MapLayouter(records, MAP, CONTEXT)
+    const before = layouter.layout(null)
+    const below = (layout: MapLayout, i: number) => layout.byKey.get(topicId(i))!.below
+    const kept = [below(before, 1), below(before, 4)]
+    records.put('topic', { ...records.need('topic', topicId(2)), text: 'Another' })
+    const after = layouter.layout(null)
+    expect(below(after, 1)).not.toBe(kept[0])
+    // Had it been placed anew, it would have a list of its own.
+    expect(below(after, 4)).toBe(kept[1])
+  })
+
+  test('is the same after a thousand changes, for which it begins with new numbers in between', () => {
+    const records = recordsOf(shape('both'), [
+      plain,
+      ...Array.from({ length: 30 }, (_, i) => ({ ...plain, parent: i })),
+    ])
+    const layouter = new MapLayouter(records, MAP, CONTEXT)
+    for (let i = 0; i < 1_000; i++) {
+      records.put('topic', {
+        ...records.need('topic', topicId(20 + (i % 9))),
+        text: `Changed ${'again '.repeat(i % 5)}`,
+      })
+      layouter.layout(null)
+    }
+    expect(standing(layouter.layout(null))).toEqual(standing(layoutMap(records, MAP, CONTEXT)))
   })
 
   test('adding a leaf leaves every offset as it was, but for those between it and the root', () => {
