@@ -1,3 +1,5 @@
+import { escapeMarkup } from '../core/text/escape-markup'
+
 /** Markup that may be put into a page as it is. Anything else is text and gets escaped. */
 export class Html {
   constructor(readonly markup: string) {}
@@ -5,21 +7,18 @@ export class Html {
 
 type Part = string | number | Html | null | readonly Part[]
 
-export const escapeHtml = (text: string): string =>
-  text
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;')
-    .replaceAll("'", '&#39;')
-
 const render = (part: Part): string => {
   if (part === null) return ''
   if (part instanceof Html) return part.markup
-  if (typeof part === 'string' || typeof part === 'number') return escapeHtml(String(part))
+  if (typeof part === 'string' || typeof part === 'number') return escapeMarkup(String(part))
   return part.map(render).join('')
 }
 
 /** A template whose values are escaped unless they are Html themselves. */
-export const html = (strings: TemplateStringsArray, ...parts: Part[]): Html =>
-  new Html(strings.map((text, i) => text + (i < parts.length ? render(parts[i]!) : '')).join(''))
+export function html(strings: TemplateStringsArray, ...parts: Part[]): Html {
+  let markup = strings[0]!
+  parts.forEach((part, i) => {
+    markup += render(part) + strings[i + 1]!
+  })
+  return new Html(markup)
+}

@@ -5,8 +5,9 @@ import { backdrop } from '../core/scene/backdrop'
 import { px, toMarkup } from '../core/scene/drawing'
 import { buildScene } from '../core/scene/scene'
 import { drawTopic } from '../core/scene/topic-drawing'
+import { escapeMarkup } from '../core/text/escape-markup'
 import { type Addresses, anchorOf, relative } from './addresses'
-import { escapeHtml, Html, html } from './html'
+import { Html, html } from './html'
 
 /**
  * The drawn map as inline SVG. Every topic is a link: a doorway to its map, any other to its place in the text below.
@@ -38,7 +39,7 @@ export function mapPicture(
     const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
     const drawn = drawTopic(box, { icons: context.icons, pictureAddress }).map(toMarkup).join('')
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
-    return `<a href="${escapeHtml(href)}" aria-label="${escapeHtml(name || 'Untitled')}">${drawn}</a>`
+    return `<a href="${escapeMarkup(href)}" aria-label="${escapeMarkup(name || 'Untitled')}">${drawn}</a>`
   })
   const drawing = new Html(`${enclosures}${connectors}${topics.join('')}${crosslinks}`)
   return html`<figure class="picture ${behind.name}" style="${style.filter(Boolean).join(';')}" aria-label="The map, drawn">

@@ -2,8 +2,9 @@ import { describe, expect, test } from 'vitest'
 import { setText } from '../../src/core/commands/set-text'
 import { splitOff } from '../../src/core/commands/split-off'
 import type { FileRecord } from '../../src/core/records/file'
+import { escapeMarkup } from '../../src/core/text/escape-markup'
 import { Addresses, anchorOf, publishedMaps, relative } from '../../src/site/addresses'
-import { escapeHtml, Html, html } from '../../src/site/html'
+import { Html, html } from '../../src/site/html'
 import { noteHtml } from '../../src/site/note-html'
 import { searchIndex } from '../../src/site/search-index'
 import { Garden } from '../core/gardens'
@@ -14,7 +15,7 @@ describe('markup', () => {
     expect(html`<a href="${hostile}">${[hostile, null, 3]}</a>${new Html('<b>')}`.markup).toBe(
       '<a href="&lt;script&gt;&quot;&#39;&amp;">&lt;script&gt;&quot;&#39;&amp;3</a><b>',
     )
-    expect(escapeHtml('a')).toBe('a')
+    expect(escapeMarkup('a')).toBe('a')
   })
 })
 

@@ -6,7 +6,8 @@ import { hangs, parentOf } from './place'
 import { type End, eachEnd } from './reference-path'
 import type { TopicRecord } from './topic'
 
-type Index = Map<string, Set<string>>
+/** Ids by what they are looked up with: most keys have one, and a set of one would be large. */
+type Index = Map<string, string | Set<string>>
 
 /** The name of the index over one reference of a kind. */
 const indexName = (kind: RecordKind, { path }: Reference): string => `${kind}.${path}`
@@ -120,18 +121,18 @@ export class Records {
   private enter(name: string, key: string, id: string, present: boolean): void {
     let index = this.indexes.get(name)
     if (!index) this.indexes.set(name, (index = new Map()))
-    let ids = index.get(key)
-    if (!ids) {
-      if (!present) return
-      index.set(key, (ids = new Set()))
-    }
-    if (present) ids.add(id)
-    else ids.delete(id)
+    const ids = index.get(key)
+    if (typeof ids === 'object') {
+      if (present) ids.add(id)
+      else ids.delete(id)
+    } else if (present) index.set(key, ids === undefined || ids === id ? id : new Set([ids, id]))
+    else if (ids === id) index.delete(key)
   }
 
   /** The ids that an index holds for a key. */
   idsIn(_kind: RecordKind, name: string, key: string): Iterable<string> {
-    return this.indexes.get(name)?.get(key) ?? []
+    const ids = this.indexes.get(name)?.get(key)
+    return typeof ids === 'string' ? [ids] : (ids ?? [])
   }
 
   private *lookUp<K extends RecordKind>(kind: K, name: string, key: string): Generator<RecordByKind[K]> {

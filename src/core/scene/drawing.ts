@@ -1,3 +1,5 @@
+import { escapeMarkup } from '../text/escape-markup'
+
 /**
  * A picture as plain data: elements with SVG names. The stage turns it into React elements and the site into markup,
  * so both draw the same. Colours are class names: the theme of screen, paper or site decides.
@@ -18,16 +20,19 @@ export const drawing = (
   children,
 })
 
-const escapeText = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')
-const escapeAttribute = (text: string) => escapeText(text).replaceAll('"', '&quot;')
-
 /** Writes a drawing as SVG markup, with every text escaped. */
 export function toMarkup(node: Drawing | string): string {
-  if (typeof node === 'string') return escapeText(node)
-  let markup = `<${node.tag}`
-  for (const [name, value] of Object.entries(node.attributes)) markup += ` ${name}="${escapeAttribute(String(value))}"`
-  if (node.children.length === 0) return `${markup}/>`
-  return `${markup}>${node.children.map(toMarkup).join('')}</${node.tag}>`
+  if (typeof node === 'string') return escapeMarkup(node)
+  const { tag, attributes, children } = node
+  let markup = `<${tag}`
+  for (const name in attributes) {
+    const value = attributes[name]!
+    markup += ` ${name}="${typeof value === 'number' ? value : escapeMarkup(value)}"`
+  }
+  if (children.length === 0) return `${markup}/>`
+  markup += '>'
+  for (const child of children) markup += toMarkup(child)
+  return `${markup}</${tag}>`
 }
 
 /** A length with at most two decimals: a hundredth of a pixel is enough, and the markup stays small. */
