@@ -1,7 +1,8 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { buildSync } from 'esbuild'
 import { v7 as uuid } from 'uuid'
 import { prepareChange } from '../src/core/changes/prepare'
 import { duplicateBranches } from '../src/core/commands/duplicate-branches'
@@ -30,6 +31,21 @@ function page(number: number, random: () => number): string {
   return `# Page ${number} ${words(2)}\n\n${words(30)} See [next](${next}).\n\n${sections.join('\n')}`
 }
 
+/** The child as plain JavaScript, as the product runs: what compiles TypeScript on the way would count as its memory. */
+function compiled(folder: string): string {
+  const outfile = join(folder, 'child.mjs')
+  const banner = "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url)"
+  buildSync({
+    entryPoints: [join(import.meta.dirname, 'import-child.ts')],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    banner: { js: banner },
+  })
+  return outfile
+}
+
 const base = { unit: 'ms', peer: null, peerValue: null, ratio: null } as const
 
 /**
@@ -40,9 +56,10 @@ export function measureImport(): Measurement[] {
   const folder = mkdtempSync(join(tmpdir(), 'folvet-bench-'))
   try {
     const random = seededRandom(54)
-    for (let i = 0; i < PAGES; i++) writeFileSync(join(folder, `p${i}.md`), page(i, random))
-    const child = join(import.meta.dirname, 'import-child.ts')
-    const { stdout } = spawnSync(process.execPath, ['--import', 'tsx', child, folder], { encoding: 'utf8' })
+    const pages = join(folder, 'pages')
+    mkdirSync(pages)
+    for (let i = 0; i < PAGES; i++) writeFileSync(join(pages, `p${i}.md`), page(i, random))
+    const { stdout } = spawnSync(process.execPath, [compiled(folder), pages], { encoding: 'utf8' })
     const result = JSON.parse(stdout) as {
       ok: boolean
       topics: number

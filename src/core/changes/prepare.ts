@@ -42,12 +42,13 @@ export function prepareChange(records: Records, edits: readonly Edit[], complete
 }
 
 /** What an edit comes to, one after the other: its own record, and what goes with it. */
-function* committedForms(records: Records, sent: Edit): Generator<Edit> {
-  const edit = redirected(records, sent)
+function* committedForms(records: Records, wanted: Edit): Generator<Edit> {
+  const edit = redirected(records, wanted)
   const current = records.get(edit.kind, edit.id)
   if (edit.before === null && current) refuse('exists', `This ${edit.kind} exists already.`)
   if (edit.before !== null && !current) refuse('gone', `This ${edit.kind} is no longer there.`)
-  const next = checked(edit.kind, { ...current, ...joined(edit, current), id: edit.id })
+  const sent = joined(edit, current)
+  const next = checked(edit.kind, current ? { ...current, ...sent, id: edit.id } : withId(sent, edit.id))
   if (edit.kind !== 'topic') {
     yield* edited(edit.kind, current, next)
     return
@@ -76,6 +77,8 @@ function checked(kind: RecordKind, record: object): AnyRecord {
   if (!parsed.success) refuse('invalid', inWords(parsed.error.issues[0]))
   return parsed.data as AnyRecord
 }
+
+const withId = (fields: object, id: string): object => ('id' in fields && fields.id === id ? fields : { ...fields, id })
 
 /** The fields that an edit sets, those of them joined with what others wrote since that can be; see `records/kind.ts`. */
 function joined({ kind, before, after }: Edit, current: AnyRecord | undefined): object {
@@ -106,7 +109,8 @@ function placed(records: Records, { after }: Edit, topic: TopicRecord): TopicRec
   const { place } = topic
   if (!('place' in after) || !hangs(place)) return topic
   const map = records.get('topic', place.parent)?.place.map ?? place.map
-  return { ...topic, place: { ...place, map, rank: freeRank(records, place.parent, place.rank, topic.id) } }
+  const rank = freeRank(records, place.parent, place.rank, topic.id)
+  return map === place.map && rank === place.rank ? topic : { ...topic, place: { ...place, map, rank } }
 }
 
 /**

@@ -54,7 +54,7 @@ interface Touched {
 }
 
 /**
- * A change that a command is ids. `records` are the records as it has changed them so far, over those that it began
+ * A change that a command is making. `records` are the records as it has changed them so far, over those that it began
  * with; these stay as they are. Every record gets one edit, whatever happened to it on the way.
  */
 export class NewChange {

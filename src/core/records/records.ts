@@ -218,8 +218,8 @@ export class Records {
   childrenWithTrashed(parent: string): readonly TopicRecord[] {
     let children = this.sortedChildren.get(parent)
     if (!children) {
-      children = [...this.lookUp('topic', CHILDREN, parent)].sort(byPlace)
-      if (children.length === 0) return NONE
+      const found = [...this.lookUp('topic', CHILDREN, parent)]
+      children = found.length === 0 ? NONE : found.sort(byPlace)
       this.sortedChildren.set(parent, children)
     }
     return children
