@@ -52,6 +52,8 @@ export class Records {
   private readonly stamps = new Map<string, number>()
   private readonly unstamped = new Set<string>()
   private lastStamp = 0
+  /** Whether anybody keeps what was computed: changes before that need not be noted. */
+  private isWatched = false
   /** Grows with everything that is put or removed. */
   revision = 0
 
@@ -148,10 +150,11 @@ export class Records {
 
   /**
    * Grows whenever something about a topic, or about one below it, changes: its own record, its note, links, files, and
-   * enclosures. Whoever keeps what was computed from a branch compares it. 0 for a topic that was never here.
-   * The first question after changes costs O(topics on the way from them to their roots), each once.
+   * enclosures. Whoever keeps what was computed from a branch compares it. 0 for a topic that has not changed since
+   * the first question, or was never here. The first question after changes costs O(topics on the way from them to their roots), each once.
    */
   stampOf(topic: string): number {
+    this.isWatched = true
     if (this.unstamped.size > 0) {
       const stamp = ++this.lastStamp
       for (const changed of this.unstamped)
@@ -167,6 +170,7 @@ export class Records {
 
   /** Notes that the topics at which a record is seen have changed. */
   protected mark(kind: RecordKind, record: AnyRecord): void {
+    if (!this.isWatched) return
     for (const topic of this.topicsShowing(kind, record)) this.unstamped.add(topic)
   }
 
