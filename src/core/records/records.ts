@@ -150,8 +150,8 @@ export class Records {
 
   /**
    * Grows whenever something about a topic, or about one below it, changes: its own record, its note, links, files, and
-   * enclosures. Whoever keeps what was computed from a branch compares it. 0 for a topic that has not changed since
-   * the first question, or was never here. The first question after changes costs O(topics on the way from them to their roots), each once.
+   * enclosures. Whoever keeps what was computed from a branch compares it. 0 for a topic that was never here, or has not
+   * changed since the first question. That costs O(topics on the way from those that changed to their roots), each once.
    */
   stampOf(topic: string): number {
     this.isWatched = true
