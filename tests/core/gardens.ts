@@ -69,3 +69,20 @@ export const contents = (records: Records): { [K in RecordKind]: RecordByKind[K]
   const sorted = <K extends RecordKind>(kind: K) => [...records.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1))
   return Object.fromEntries(RECORD_KINDS.map((kind) => [kind, sorted(kind)])) as never
 }
+
+/** What a person is told when an act is refused; empty where it is not. */
+export function refusal(act: () => unknown): string {
+  try {
+    act()
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error)
+  }
+  return ''
+}
+
+/** A garden with one map, of which most acts can be tried. */
+export function plot(): { garden: Garden; map: MapId } {
+  const garden = new Garden()
+  const map = garden.grow('Garden\nSpring\n  Sow peas\n  Prune\nSummer\n  Pick beans\n    Dwarf\n    Climbing\nAutumn')
+  return { garden, map }
+}

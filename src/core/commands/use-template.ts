@@ -21,7 +21,7 @@ interface Beginning {
   layout: LayoutKind
   numbering: NumberingScheme | null
   items: readonly OutlineItem[]
-  /** Days after the day of ids. */
+  /** Days after the day of making. */
   days: ReadonlyMap<OutlineItem, number>
 }
 

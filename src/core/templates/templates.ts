@@ -8,7 +8,7 @@ export interface Template {
   use: string
   layout: LayoutKind
   numbering: NumberingScheme | null
-  /** Indented text without the root. A line may end with `@+14`: a date so many days after the day of ids. */
+  /** Indented text without the root. A line may end with `@+14`: a date so many days after the day of making. */
   text: string
 }
 

@@ -74,7 +74,7 @@ export default function NoteEditor({
   save,
   leave,
 }: {
-  /** Another topic takes the place of the one before in the same editor: newIds an editor anew costs many frames. */
+  /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
   topic: string
   text: string
   /** Called once, when the editor stands: gives what was typed before, and whether the person is still there. */

@@ -3,8 +3,9 @@ import { bringBack } from '../../../src/core/commands/bring-back'
 import { addCrosslink } from '../../../src/core/commands/crosslinks'
 import { makeMap } from '../../../src/core/commands/maps'
 import { splitOff } from '../../../src/core/commands/split-off'
+import { writeNote } from '../../../src/core/commands/write-note'
 import { crosslinkProblems } from '../../../src/core/network/check-links'
-import { COLLECTION, Garden } from '../gardens'
+import { COLLECTION, Garden, plot } from '../gardens'
 
 function split() {
   const garden = new Garden()
@@ -36,7 +37,7 @@ test('links from the doorway and the root to that map go; all others lead to the
   expect(crosslinkProblems(garden.records, COLLECTION).brokenLinks).toEqual([])
 })
 
-test('is refused for what opens no map, and for a map above its own doorway', () => {
+test('bringing back is refused for what opens no map, and for a map above its own doorway', () => {
   const { garden, spring } = split()
   expect(() => bringBack(garden.records, { topic: garden.topic('Summer') }, garden.newIds)).toThrow('opens no map')
   const other = garden.do((r, m) => makeMap(r, { collection: COLLECTION, title: 'Other' }, m)).select[0]!
@@ -46,4 +47,18 @@ test('is refused for what opens no map, and for a map above its own doorway', ()
     opensMap: garden.records.need('topic', spring).place.map,
   })
   expect(() => bringBack(garden.records, { topic: spring }, garden.newIds)).toThrow()
+})
+
+test('what was written on the child map comes back too, and the map goes into the trash', () => {
+  const { garden, map } = plot()
+  const before = garden.text(map)
+  garden.do((records, newIds) => splitOff(records, { topic: garden.topic('Summer') }, newIds))
+  const doorway = [...garden.records.all('topic')].find((topic) => topic.opensMap)!
+  garden.do((records, newIds) =>
+    writeNote(records, { topic: garden.records.root(doorway.opensMap!)!.id, base: '', text: 'Hot.' }, newIds),
+  )
+  garden.do((records, newIds) => bringBack(records, { topic: doorway.id }, newIds))
+  expect(garden.text(map)).toBe(before)
+  expect(garden.records.need('note', garden.records.need('topic', doorway.id).note).text).toBe('Hot.')
+  expect(garden.records.need('map', doorway.opensMap!).trashed).toBe(true)
 })

@@ -6,7 +6,7 @@ import { moveTopics } from '../../../src/core/commands/move-topics'
 import { restoreTopic } from '../../../src/core/commands/restore-topic'
 import { splitOff } from '../../../src/core/commands/split-off'
 import type { TopicId } from '../../../src/core/records/ids'
-import { Garden } from '../gardens'
+import { Garden, plot } from '../gardens'
 
 function planted() {
   const garden = new Garden()
@@ -70,4 +70,19 @@ test('the home map cannot go, and a branch cannot move into a map that it opens'
   expect(() =>
     moveTopics(garden.records, { topics: [topic], parent: inside, after: 'last', side: null }, garden.newIds),
   ).toThrow('This branch opens the map Beds')
+})
+
+test('home doorways never close a loop', () => {
+  const { garden } = plot()
+  garden.do((records, newIds) => splitOff(records, { topic: garden.topic('Summer') }, newIds))
+  const child = [...garden.records.all('map')].find(({ title }) => title === 'Summer')!
+  const intoItself = () =>
+    garden.do((records, newIds) =>
+      moveTopics(
+        records,
+        { topics: [child.homeDoorway!], parent: garden.topic('Pick beans'), after: null, side: null },
+        newIds,
+      ),
+    )
+  expect(intoItself).toThrow('This branch opens the map Summer, so it cannot move into it.')
 })

@@ -5,7 +5,7 @@ import { importPages, type Page } from '../../../src/core/commands/import-pages'
 import { outlineItem } from '../../../src/core/formats/outline'
 import { readText } from '../../../src/core/formats/read-text'
 import { FileId } from '../../../src/core/records/ids'
-import { COLLECTION, Garden } from '../gardens'
+import { COLLECTION, Garden, refusal } from '../gardens'
 
 const PLAN = FileId.parse('00000000-0000-7000-8000-0000000000f1')
 
@@ -110,4 +110,51 @@ describe('large texts', () => {
     garden.grow('Root')
     within(2_500, () => garden.do((r, m) => hangItems(r, { topic: garden.topic('Root'), items, act: 'Insert' }, m)))
   })
+})
+
+test('pages are linked as doorways, cross-links and attachments, and lists what leads nowhere', () => {
+  const garden = new Garden()
+  const plan = FileId.parse('00000000-0000-7000-a000-000000000009')
+  garden.records.put('file', {
+    id: plan,
+    sha256: 'b'.repeat(64),
+    name: 'plan.csv',
+    type: 'text/csv',
+    size: 3,
+    picture: null,
+    trashed: false,
+  })
+  const pages = [
+    {
+      path: 'a.md',
+      text: '# Garden\n\n- [Spring](b.md)\n- See [peas](b.md#sow-peas)\n- [Plan](files/plan.csv)\n- [Out](../x.md)\n',
+    },
+    { path: 'b.md', text: '# Spring\n\nEarly.\n\n- Sow peas\n- [Back](a.md)\n' },
+  ]
+  const outcome = garden.do((r, m) =>
+    importPages(r, { collection: COLLECTION, pages, files: new Map([['files/plan.csv', plan]]) }, m),
+  )
+  const { records } = garden
+  expect(outcome.unread).toEqual([{ page: 'a.md', address: '../x.md', reason: expect.any(String) }])
+  const doorway = records.need(
+    'topic',
+    records.children(garden.topic('Garden')).find(({ text }) => text === 'Spring')!.id,
+  )
+  expect(records.need('map', doorway.opensMap).homeDoorway).toBe(doorway.id)
+  expect(
+    records.crosslinksTo('topic', garden.topic('Sow peas')).map(({ from }) => records.need('topic', from).text),
+  ).toEqual(['See peas'])
+  expect(records.attachments(garden.topic('Plan')).map(({ file }) => file)).toEqual([plan])
+  expect(records.need('topic', garden.topic('Back')).opensMap).toBe(records.need('collection', COLLECTION).homeMap)
+})
+
+test('pages without text are refused', () => {
+  const garden = new Garden()
+  expect(
+    refusal(() =>
+      garden.do((r, m) =>
+        importPages(r, { collection: COLLECTION, pages: [{ path: 'a.md', text: ' \n' }], files: new Map() }, m),
+      ),
+    ),
+  ).toBe('a.md holds no text.')
 })

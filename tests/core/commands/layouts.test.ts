@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { setBranchLayout, setMapLayout, setSpacing, setWidth } from '../../../src/core/commands/layouts'
 import { layoutMap } from '../../../src/core/layout/map-layout'
-import { CONTEXT, Garden } from '../gardens'
+import { sideOf } from '../../../src/core/records/place'
+import { CONTEXT, Garden, plot } from '../gardens'
 
 function grown() {
   const garden = new Garden()
@@ -46,4 +47,17 @@ describe('the shape of a map', () => {
     expect(box(long).width).toBe(free)
     expect(() => garden.do((r, m) => setWidth(r, { topics: [], width: 60 }, m))).toThrow()
   })
+})
+
+test('a branch set to both sides shares its children out; a map remembers its sides', () => {
+  const { garden, map } = plot()
+  const summer = garden.topic('Spring')
+  garden.do((records, newIds) => setBranchLayout(records, { topics: [summer], layout: 'both' }, newIds))
+  expect(garden.records.children(summer).map(sideOf)).toEqual(['right', 'left'])
+  const sides = () => garden.records.children(garden.topic('Garden')).map(sideOf)
+  const before = sides()
+  garden.do((records, newIds) => setMapLayout(records, { map, layout: 'down' }, newIds))
+  expect(garden.records.need('map', map).layout).toBe('down')
+  garden.do((records, newIds) => setMapLayout(records, { map, layout: 'both' }, newIds))
+  expect(sides()).toEqual(before)
 })

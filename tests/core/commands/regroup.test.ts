@@ -1,9 +1,12 @@
 import { expect, test } from 'vitest'
 import { addCrosslink } from '../../../src/core/commands/crosslinks'
-import { joinTopics } from '../../../src/core/commands/regroup'
+import { demoteHeading, joinTopics, promoteToHeading, splitLines } from '../../../src/core/commands/regroup'
+import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
+import { addWeblink } from '../../../src/core/commands/weblinks'
+import { writeNote } from '../../../src/core/commands/write-note'
 import { crosslinkProblems } from '../../../src/core/network/check-links'
-import { COLLECTION, Garden } from '../gardens'
+import { COLLECTION, Garden, plot, refusal } from '../gardens'
 
 test('joining topics leaves no link among them, and no two that say the same', () => {
   const garden = new Garden()
@@ -27,4 +30,38 @@ test('a branch whose doorway leads to where the others stand cannot be joined in
   garden.do((r, m) => splitOff(r, { topic: garden.topic('North') }, m))
   const [peas, beds] = [garden.topic('Peas'), garden.topic('Beds')]
   expect(() => joinTopics(garden.records, { topics: [peas, beds] }, garden.newIds)).toThrow('opens the map North')
+})
+
+test('a heading takes its siblings below it, and lets them go again', () => {
+  const { garden, map } = plot()
+  const peas = garden.topic('Sow peas')
+  garden.do((records, newIds) => promoteToHeading(records, { topic: peas }, newIds))
+  expect(garden.text(map)).toContain('  - Spring\n    - Sow peas\n      - Prune\n')
+  garden.do((records, newIds) => demoteHeading(records, { topic: peas }, newIds))
+  expect(garden.text(map)).toContain('  - Spring\n    - Sow peas\n    - Prune\n')
+  expect(refusal(() => garden.do((r, m) => promoteToHeading(r, { topic: garden.topic('Pick beans') }, m)))).toBe(
+    'This topic has no siblings beside it.',
+  )
+})
+
+test('joined topics keep their words, notes, links and what hangs below', () => {
+  const { garden, map } = plot()
+  const [spring, summer] = [garden.topic('Spring'), garden.topic('Summer')]
+  garden.do((records, newIds) => writeNote(records, { topic: summer, base: '', text: 'Hot.' }, newIds))
+  garden.do((records, newIds) => addWeblink(records, { topic: summer, url: 'example.org', title: 'Heat' }, newIds))
+  garden.do((records, newIds) => joinTopics(records, { topics: [spring, summer] }, newIds))
+  const joined = garden.records.need('topic', spring)
+  expect(joined.text).toBe('Spring\nSummer')
+  expect(garden.records.get('note', joined.note)?.text).toBe('Hot.')
+  expect(garden.records.weblinks(spring).map(({ title }) => title)).toEqual(['Heat'])
+  expect(garden.text(map)).toContain('  - Spring Summer\n    - Sow peas\n    - Prune\n    - Pick beans\n      - Dwarf')
+})
+
+test('lines become topics of their own, below the root or beside a topic', () => {
+  const { garden, map } = plot()
+  const peas = garden.topic('Sow peas')
+  garden.do((records, newIds) => setText(records, { topic: peas, text: 'Sow peas\nSow beans\n\n Sow leek ' }, newIds))
+  garden.do((records, newIds) => splitLines(records, { topic: peas }, newIds))
+  expect(garden.text(map)).toContain('    - Sow peas\n    - Sow beans\n    - Sow leek\n    - Prune')
+  expect(refusal(() => garden.do((r, m) => splitLines(r, { topic: peas }, m)))).toBe('This topic has one line only.')
 })

@@ -1,10 +1,12 @@
 import { expect, test } from 'vitest'
+import { addCrosslink } from '../../../src/core/commands/crosslinks'
+import { mapsAbove } from '../../../src/core/commands/home-doorways'
 import { setBranchLayout, setMapLayout } from '../../../src/core/commands/layouts'
 import { fixNumber, numberMap } from '../../../src/core/commands/numbering'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { MapLayouter } from '../../../src/core/layout/map-layout'
 import { mapNumbers } from '../../../src/core/tree/map-numbers'
-import { CONTEXT, Garden } from '../gardens'
+import { CONTEXT, contents, Garden, plot } from '../gardens'
 
 function planted() {
   const garden = new Garden()
@@ -50,4 +52,31 @@ test('numbers are those of the whole map, whatever of it is shown', () => {
     ['Summer', '2'],
     ['Pick beans', '2.1'],
   ])
+})
+
+test('a branch is moved with its ids, which makes the topic the home doorway', () => {
+  const { garden, map } = plot()
+  const summer = garden.topic('Summer')
+  const beans = garden.topic('Pick beans')
+  garden.do((records, newIds) =>
+    addCrosslink(records, { from: garden.topic('Prune'), to: { kind: 'topic', id: beans }, drawn: 'line' }, newIds),
+  )
+  garden.do((records, newIds) => splitOff(records, { topic: summer }, newIds))
+  const child = garden.records.need('topic', summer).opensMap!
+  expect(garden.text(map)).not.toContain('Pick beans')
+  expect(garden.text(child)).toBe('- Summer\n  - Pick beans\n    - Dwarf\n    - Climbing')
+  expect(garden.records.need('topic', beans).place.map).toBe(child)
+  expect(garden.records.need('map', child)).toMatchObject({ title: 'Summer', homeDoorway: summer })
+  expect(mapsAbove(garden.records, child)).toEqual([map])
+  expect(garden.records.crosslinksTo('topic', beans)).toHaveLength(1)
+})
+
+test('the root and what has nothing below cannot be split off', () => {
+  const { garden } = plot()
+  const before = contents(garden.records)
+  const split = (text: string) => () =>
+    garden.do((records, newIds) => splitOff(records, { topic: garden.topic(text) }, newIds))
+  expect(split('Garden')).toThrow('The root of a map cannot be split off')
+  expect(split('Dwarf')).toThrow('nothing below')
+  expect(contents(garden.records)).toEqual(before)
 })

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { setMapLayout } from '../../../src/core/commands/layouts'
 import { type Step, stepTopic } from '../../../src/core/commands/step-topic'
 import { sideOf } from '../../../src/core/records/place'
-import { Garden } from '../gardens'
+import { Garden, plot } from '../gardens'
 
 function planted(layout: 'both' | 'right' | 'left') {
   const garden = new Garden()
@@ -45,4 +45,21 @@ test('on a map that grows left, left goes in and right goes out', () => {
   expect(garden.records.children(garden.topic('a')).map(({ text }) => text)).toEqual(['b'])
   step('b', 'right')
   expect(garden.records.children(garden.topic('a'))).toEqual([])
+})
+
+test('a topic steps up, out, in and to the other side', () => {
+  const { garden, map } = plot()
+  const step = (topic: string, direction: Parameters<typeof stepTopic>[1]['step']) =>
+    garden.do((records, newIds) => stepTopic(records, { topic: garden.topic(topic), step: direction }, newIds))
+  step('Prune', 'up')
+  step('Dwarf', 'out')
+  step('Climbing', 'out')
+  step('Climbing', 'in')
+  expect(garden.text(map)).toContain(
+    '  - Spring\n    - Prune\n    - Sow peas\n  - Summer\n    - Pick beans\n      - Climbing\n    - Dwarf',
+  )
+  const before = sideOf(garden.records.need('topic', garden.topic('Spring')))
+  step('Spring', before === 'left' ? 'right' : 'left')
+  expect(sideOf(garden.records.need('topic', garden.topic('Spring')))).not.toBe(before)
+  expect(() => step('Garden', 'up')).toThrow('hangs on nothing')
 })

@@ -1,13 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  changeLook,
-  chooseWholeLook,
-  copyLook,
-  removeLook,
-  saveLook,
-  setBackground,
-} from '../../../src/core/commands/looks'
+import { changeLook, chooseWholeLook, copyLook, setBackground } from '../../../src/core/commands/looks'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { layoutMap } from '../../../src/core/layout/map-layout'
@@ -149,17 +142,6 @@ describe('the look of a topic', () => {
     const child = garden.records.need('topic', garden.topic('Sow peas')).place.map
     const inside = layoutMap(garden.records, child, CONTEXT).byKey.get(garden.topic('Sow peas'))!
     expect([inside.style.shape, inside.style.face]).toEqual(['pill', 'hand'])
-  })
-
-  test('is kept under a name, replaced under the same name, and removed', () => {
-    const { garden } = planted()
-    const saved = () => [...garden.records.all('look')].filter((look) => !look.trashed)
-    garden.do((r, m) => saveLook(r, { name: ' Warning ', look: { fill: '#c4532f', bold: true } }, m))
-    garden.do((r, m) => saveLook(r, { name: 'Warning', look: { fill: '#a8431f' } }, m))
-    expect(saved()).toMatchObject([{ name: 'Warning', look: { fill: '#a8431f' } }])
-    expect(() => garden.do((r, m) => saveLook(r, { name: 'Empty', look: {} }, m))).toThrow('nothing in this look')
-    garden.do((r, m) => removeLook(r, { look: saved()[0]!.id }, m))
-    expect(saved()).toEqual([])
   })
 })
 

@@ -90,3 +90,17 @@ describe('joining what two people wrote', () => {
 function range(count: number, mark = '', every = 1): string {
   return Array.from({ length: count }, (_, i) => `line ${i}${mark !== '' && i % every === 0 ? mark : ''}`).join('\n')
 }
+
+test('of two people are joined by lines, and both stand where they overlap', () => {
+  const base = 'one\ntwo\nthree'
+  expect(mergeText(base, 'ONE\ntwo\nthree', 'one\ntwo\nTHREE')).toEqual({
+    text: 'ONE\ntwo\nTHREE',
+    overlapping: false,
+  })
+  const both = mergeText(base, 'one\nzwei\nthree', 'one\ndeux\nthree')
+  expect(both.overlapping).toBe(true)
+  expect(both.text).toContain('zwei')
+  expect(both.text).toContain('deux')
+  expect(mergeText(base, base, 'mine').text).toBe('mine')
+  expect(mergeText(base, 'theirs', base).text).toBe('theirs')
+})

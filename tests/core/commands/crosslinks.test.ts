@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { addCrosslink } from '../../../src/core/commands/crosslinks'
+import { addCrosslink, drawCrosslink, removeCrosslink } from '../../../src/core/commands/crosslinks'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { encloseTopics, removeEnclosure } from '../../../src/core/commands/enclosures'
 import { mergeMaps } from '../../../src/core/commands/merge-maps'
@@ -9,7 +9,29 @@ import { planMerge } from '../../../src/core/matching/merge-plan'
 import { crosslinkProblems } from '../../../src/core/network/check-links'
 import { enclosureAtEnd, enclosureName, incomingAt, mapAtEnd, topicsAtEnd } from '../../../src/core/network/crosslinks'
 import { crosslinkLine } from '../../../src/core/scene/crosslink-line'
-import { COLLECTION, CONTEXT, Garden } from '../gardens'
+import { COLLECTION, CONTEXT, Garden, refusal } from '../gardens'
+
+test('cross-links are made once, lead from one topic to another, and change how they are drawn', () => {
+  const garden = new Garden()
+  garden.grow('Garden\nSpring\nSummer')
+  const [spring, summer] = [garden.topic('Spring'), garden.topic('Summer')]
+  const link = () =>
+    garden.do((r, m) => addCrosslink(r, { from: spring, to: { kind: 'topic', id: summer }, drawn: 'line' }, m))
+  link()
+  expect(refusal(link)).toBe('These two are linked already.')
+  expect(
+    refusal(() =>
+      garden.do((r, m) => addCrosslink(r, { from: spring, to: { kind: 'topic', id: spring }, drawn: 'line' }, m)),
+    ),
+  ).toBe('A link leads from one topic to another.')
+  const { id } = garden.records.crosslinksFrom(spring)[0]!
+  const { change } = garden.do((r, m) => drawCrosslink(r, { crosslink: id, drawn: 'selected' }, m))
+  expect(change.edits).toEqual([{ kind: 'crosslink', id, before: { drawn: 'line' }, after: { drawn: 'selected' } }])
+  garden.do((r, m) => removeCrosslink(r, { crosslink: id }, m))
+  expect(garden.records.crosslinksTo('topic', summer)).toEqual([])
+  link()
+  expect(garden.records.crosslinksTo('topic', summer)).toHaveLength(1)
+})
 
 /** A map with an enclosure around peas and beans, to which the shed leads. */
 function linked() {
