@@ -2,16 +2,10 @@ import type { DocumentLink, DocumentTopic, MapDocument, MapTarget, TopicTarget }
 import type { FileRecord } from '../core/records/file'
 import { TASK_NAMES } from '../core/scene/signs'
 import { datesInWords } from '../core/text/days'
+import { readableSize } from '../core/text/readable-size'
 import { type Addresses, anchorOf, relative } from './addresses'
 import { Html, html } from './html'
 import { type FollowAddress, noteHtml } from './note-html'
-
-const sizeOf = (bytes: number): string =>
-  bytes < 1_000
-    ? `${bytes} B`
-    : bytes < 1_000_000
-      ? `${(bytes / 1_000).toFixed(1)} kB`
-      : `${(bytes / 1_000_000).toFixed(1)} MB`
 
 /** Lists nest as deep as a page can bear. */
 const DEEPEST_LIST = 60
@@ -102,7 +96,7 @@ export class MapText {
   }
 
   private file(file: FileRecord): Html {
-    return html`<li class="file"><a href="${relative(this.page, this.addresses.file(file))}">${file.name}</a> <span class="where">${sizeOf(file.size)}</span></li>`
+    return html`<li class="file"><a href="${relative(this.page, this.addresses.file(file))}">${file.name}</a> <span class="where">${readableSize(file.size)}</span></li>`
   }
 
   private addressOf(target: TopicTarget | MapTarget): string {

@@ -24,13 +24,13 @@ export class Lengths {
 
   /** With room for a map of about so many topics; it grows where that is too little. */
   constructor(topics: number) {
-    const cells = Math.max(LEAST, topics * CELLS_EACH)
+    const cells = Math.max(LEAST_ROOM, topics * CELLS_EACH)
     this.far = new Float64Array(cells)
     this.edge = new Float64Array(cells)
     this.along = new Float64Array(cells)
     this.across = new Float64Array(cells)
     this.next = new Int32Array(cells)
-    this.numbers = new Float64Array(Math.max(LEAST, topics * NUMBERS_EACH))
+    this.numbers = new Float64Array(Math.max(LEAST_ROOM, topics * NUMBERS_EACH))
   }
 
   /** How many numbers are held: grows with every branch that is set. */
@@ -81,7 +81,7 @@ export class Lengths {
 /** What a topic of an ordinary map takes when each is set once, and the least for which there is room. */
 const CELLS_EACH = 4
 const NUMBERS_EACH = 7
-const LEAST = 64
+const LEAST_ROOM = 64
 
 function grown(numbers: Float64Array<ArrayBuffer>, least: number): Float64Array<ArrayBuffer> {
   const more = new Float64Array(Math.max(numbers.length * 2, least))

@@ -52,7 +52,7 @@ export async function importCollection(
     await database().query('DELETE FROM collection WHERE id = $1', [collection])
     throw error
   }
-  const count = (kind: string) => folder.records.filter((one) => one.kind === kind).length
+  const count = (kind: string) => folder.records.filter((record) => record.kind === kind).length
   return { collection, maps: count('map'), topics: count('topic'), files: count('file') }
 }
 

@@ -36,7 +36,7 @@ function search(all: readonly Pickable[], words: string): readonly Pickable[] {
   const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
   return wanted.length === 0
     ? all
-    : all.filter((one) => wanted.every((word) => foldForFinding(one.words).includes(word)))
+    : all.filter((badge) => wanted.every((word) => foldForFinding(badge.words).includes(word)))
 }
 
 /** Chooses a badge for topics, from our icons and the emoji of Unicode; or changes, moves and takes off one that is there. */

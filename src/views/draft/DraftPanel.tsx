@@ -9,6 +9,7 @@ import { ask, tellTrouble } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
 import { workspace } from '../workspace/workspace-store'
 import styles from './draft.module.css'
+import { chosenOf, type Line, linesOf } from './lines'
 
 const Item: z.ZodType<OutlineItem> = z.object({
   text: z.string(),
@@ -20,37 +21,6 @@ const Item: z.ZodType<OutlineItem> = z.object({
   },
 })
 const Answer = z.object({ items: z.array(Item) })
-
-/** A proposed topic in the list, where it can be reworded and left out. */
-interface Line {
-  item: OutlineItem
-  level: number
-  text: string
-  taken: boolean
-}
-
-function linesOf(items: readonly OutlineItem[], level = 0): Line[] {
-  return items.flatMap((item) => [{ item, level, text: item.text, taken: true }, ...linesOf(item.children, level + 1)])
-}
-
-/** What is left of the proposal: what is not taken leaves with all below it. */
-function chosen(lines: readonly Line[]): OutlineItem[] {
-  const items: OutlineItem[] = []
-  const way: OutlineItem[] = []
-  let without = Number.POSITIVE_INFINITY
-  for (const { item, level, text, taken } of lines) {
-    if (level > without) continue
-    without = taken && text.trim() !== '' ? Number.POSITIVE_INFINITY : level
-    if (without === level) continue
-    const kept = { ...item, text: text.trim(), children: [] }
-    way.length = level
-    const above = way.at(-1)
-    if (above) above.children.push(kept)
-    else items.push(kept)
-    way.push(kept)
-  }
-  return items
-}
 
 /**
  * Drafting: somebody says what they want, or gives a text, and gets proposed branches. They are seen on the map as they
@@ -72,7 +42,7 @@ export default function DraftPanel({
 }) {
   const [lines, setLines] = useState<readonly Line[] | null>(null)
   const [waiting, setWaiting] = useState(false)
-  const items = useMemo(() => (lines ? chosen(lines) : []), [lines])
+  const items = useMemo(() => (lines ? chosenOf(lines) : []), [lines])
   useEffect(() => {
     session.preview(
       items.length > 0 ? (records, newIds) => hangItems(records, { topic, items, act: 'Insert' }, newIds) : null,
@@ -94,7 +64,7 @@ export default function DraftPanel({
       .finally(() => setWaiting(false))
   }
   const change = (at: number, line: Partial<Line>) =>
-    setLines((now) => now?.map((one, i) => (i === at ? { ...one, ...line } : one)) ?? null)
+    setLines((now) => now?.map((known, i) => (i === at ? { ...known, ...line } : known)) ?? null)
   const take = () => {
     const select = session.run((records, newIds) => hangItems(records, { topic, items, act: 'Insert' }, newIds))
     if (!select) return

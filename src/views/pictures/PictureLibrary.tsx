@@ -15,7 +15,7 @@ export default function PictureLibrary({ side }: { side: 'left' | 'right' }) {
   const [words, setWords] = useState('')
   const wanted = useDeferredValue(words.trim().toLowerCase())
   const found = useMemo(
-    () => LIBRARY.filter((one) => wanted.split(/\s+/).every((word) => one.words.includes(word))),
+    () => LIBRARY.filter((picture) => wanted.split(/\s+/).every((word) => picture.words.includes(word))),
     [wanted],
   )
   const topic = session.records.get('topic', panes[active]?.selected.at(-1) ?? null)

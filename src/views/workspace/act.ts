@@ -26,7 +26,7 @@ export interface Act {
   submenu?: string
 }
 
-export const one = ({ topics }: Situation): TopicRecord | null => (topics.length === 1 ? topics[0]! : null)
+export const onlySelected = ({ topics }: Situation): TopicRecord | null => (topics.length === 1 ? topics[0]! : null)
 export const editable = ({ session, topics }: Situation) => session.mayEdit && topics.length > 0
 export const notRoot = (situation: Situation) =>
   editable(situation) && situation.topics.every((topic) => !isRoot(topic))

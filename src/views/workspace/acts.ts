@@ -12,7 +12,7 @@ import { isRoot, parentOf, sideOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { tell } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
-import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
+import { type Act, editable, notRoot, onlySelected, plainly, type Situation } from './act'
 import { MARK_ACTS } from './mark-acts'
 import { SHAPE_ACTS } from './shape-acts'
 import { LARGE_MAP, stageOf } from './shown-stages'
@@ -45,7 +45,7 @@ export function composeLoose(situation: Situation, x: number, y: number): void {
 
 function step(situation: Situation, direction: Step): void {
   const { session, index } = situation
-  const topic = one(situation)
+  const topic = onlySelected(situation)
   if (!topic) return
   const select = session.run((records, newIds) => stepTopic(records, { topic: topic.id, step: direction }, newIds))
   if (select) workspace.show(index, topic.id)
@@ -56,7 +56,7 @@ const stepAct = (direction: Step, name: string, keys: string[]): Act => ({
   name: plainly(name),
   keys,
   group: 'move',
-  when: (situation) => notRoot(situation) && one(situation) !== null,
+  when: (situation) => notRoot(situation) && onlySelected(situation) !== null,
   act: (situation) => step(situation, direction),
 })
 
@@ -66,16 +66,16 @@ export const ACTS: readonly Act[] = [
     name: plainly('Edit the text'),
     keys: ['F2'],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null,
-    act: (situation) => workspace.edit(situation.index, { topic: one(situation)!.id, text: null }),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
+    act: (situation) => workspace.edit(situation.index, { topic: onlySelected(situation)!.id, text: null }),
   },
   {
     id: 'add-child',
     name: plainly('Add a child'),
     keys: ['Tab'],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null,
-    act: (situation) => composeChild(situation, one(situation)!),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
+    act: (situation) => composeChild(situation, onlySelected(situation)!),
   },
   {
     id: 'add-sibling',
@@ -83,8 +83,8 @@ export const ACTS: readonly Act[] = [
       situation.topics[0] && !parentOf(situation.topics[0]) ? 'Add a first-level topic' : 'Add a sibling',
     keys: ['Enter'],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null,
-    act: (situation) => composeSibling(situation, one(situation)!),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
+    act: (situation) => composeSibling(situation, onlySelected(situation)!),
   },
   {
     id: 'add-above',
@@ -103,15 +103,15 @@ export const ACTS: readonly Act[] = [
     name: plainly('Open the map behind it'),
     keys: ['Ctrl+Enter'],
     group: 'topic',
-    when: (situation) => Boolean(one(situation)?.opensMap),
-    act: (situation) => workspace.go(situation.index, one(situation)!.opensMap!, null),
+    when: (situation) => Boolean(onlySelected(situation)?.opensMap),
+    act: (situation) => workspace.go(situation.index, onlySelected(situation)!.opensMap!, null),
   },
   {
     id: 'note',
     name: plainly('Write the note'),
     keys: ['Alt+n'],
     group: 'topic',
-    when: (situation) => one(situation) !== null,
+    when: (situation) => onlySelected(situation) !== null,
     act: () => workspace.openSection('note'),
   },
   {
@@ -119,15 +119,15 @@ export const ACTS: readonly Act[] = [
     name: plainly('Cross-link with …'),
     keys: ['Alt+l'],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null,
-    act: (situation) => workspace.dialog({ kind: 'link', from: one(situation)!.id }),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
+    act: (situation) => workspace.dialog({ kind: 'link', from: onlySelected(situation)!.id }),
   },
   {
     id: 'files',
     name: plainly('Attach files'),
     keys: [],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null,
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
     act: () => workspace.openSection('files'),
   },
   {
@@ -168,24 +168,24 @@ export const ACTS: readonly Act[] = [
     name: plainly('Pour ideas onto it'),
     keys: ['Alt+p'],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null && situation.pane.face === 'map',
-    act: (situation) => workspace.pour({ index: situation.index, topic: one(situation)!.id }),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null && situation.pane.face === 'map',
+    act: (situation) => workspace.pour({ index: situation.index, topic: onlySelected(situation)!.id }),
   },
   {
     id: 'draft',
     name: plainly('Draft branches …'),
     keys: ['Alt+r'],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null && situation.pane.face === 'map',
-    act: (situation) => workspace.draft({ index: situation.index, topic: one(situation)!.id }),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null && situation.pane.face === 'map',
+    act: (situation) => workspace.draft({ index: situation.index, topic: onlySelected(situation)!.id }),
   },
   {
     id: 'template',
     name: plainly('Insert a template …'),
     keys: [],
     group: 'topic',
-    when: (situation) => editable(situation) && one(situation) !== null,
-    act: (situation) => workspace.dialog({ kind: 'template', topic: one(situation)!.id }),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
+    act: (situation) => workspace.dialog({ kind: 'template', topic: onlySelected(situation)!.id }),
   },
   {
     id: 'keep-template',
@@ -194,10 +194,10 @@ export const ACTS: readonly Act[] = [
     group: 'map',
     when: (situation) =>
       editable(situation) &&
-      one(situation) !== null &&
-      situation.session.records.children(one(situation)!.id).length > 0,
+      onlySelected(situation) !== null &&
+      situation.session.records.children(onlySelected(situation)!.id).length > 0,
     act: (situation) => {
-      const { id, text } = one(situation)!
+      const { id, text } = onlySelected(situation)!
       workspace.dialog({
         kind: 'ask',
         title: 'Keep what is below as a template',
@@ -216,7 +216,7 @@ export const ACTS: readonly Act[] = [
     keys: ['Alt+d'],
     group: 'map',
     when: (situation) => {
-      const topic = one(situation)
+      const topic = onlySelected(situation)
       return (
         notRoot(situation) &&
         topic !== null &&
@@ -225,7 +225,7 @@ export const ACTS: readonly Act[] = [
       )
     },
     act: (situation) => {
-      situation.session.run((records, newIds) => splitOff(records, { topic: one(situation)!.id }, newIds))
+      situation.session.run((records, newIds) => splitOff(records, { topic: onlySelected(situation)!.id }, newIds))
     },
   },
   {
@@ -233,8 +233,8 @@ export const ACTS: readonly Act[] = [
     name: plainly('Bring the child map back'),
     keys: [],
     group: 'map',
-    when: (situation) => notRoot(situation) && Boolean(one(situation)?.opensMap),
-    act: (situation) => void situation.session.command('bring-back', { topic: one(situation)!.id }),
+    when: (situation) => notRoot(situation) && Boolean(onlySelected(situation)?.opensMap),
+    act: (situation) => void situation.session.command('bring-back', { topic: onlySelected(situation)!.id }),
   },
   {
     id: 'hold-side',
@@ -257,7 +257,7 @@ export const ACTS: readonly Act[] = [
     name: plainly('Even out the sides'),
     keys: [],
     group: 'map',
-    when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null && isRoot(onlySelected(situation)!),
     act: ({ session, pane }) => {
       session.run((records, newIds) => evenOutSides(records, { map: pane.map }, newIds))
     },
@@ -267,7 +267,7 @@ export const ACTS: readonly Act[] = [
     name: plainly('Merge other maps into this one …'),
     keys: [],
     group: 'map',
-    when: (situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null && isRoot(onlySelected(situation)!),
     act: ({ pane }) => workspace.dialog({ kind: 'merge', target: pane.map }),
   },
   {
@@ -283,8 +283,8 @@ export const ACTS: readonly Act[] = [
     name: plainly('Centre on this topic'),
     keys: ['Alt+c'],
     group: 'view',
-    when: (situation) => one(situation) !== null,
-    act: (situation) => workspace.show(situation.index, one(situation)!.id),
+    when: (situation) => onlySelected(situation) !== null,
+    act: (situation) => workspace.show(situation.index, onlySelected(situation)!.id),
   },
   {
     id: 'fit-width',
@@ -299,8 +299,8 @@ export const ACTS: readonly Act[] = [
     name: plainly('Fit this branch'),
     keys: ['Alt+g'],
     group: 'view',
-    when: (situation) => one(situation) !== null && situation.pane.face === 'map',
-    act: (situation) => workspace.show(situation.index, one(situation)!.id, true),
+    when: (situation) => onlySelected(situation) !== null && situation.pane.face === 'map',
+    act: (situation) => workspace.show(situation.index, onlySelected(situation)!.id, true),
   },
   {
     id: 'view-back',

@@ -3,7 +3,7 @@ import { setTask } from '../../core/commands/set-task'
 import { tagTopics } from '../../core/commands/tags'
 import { TaskState } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
-import { type Act, editable, one, plainly, type Situation } from './act'
+import { type Act, editable, onlySelected, plainly, type Situation } from './act'
 import { useWorkspace, workspace } from './workspace-store'
 
 const ids = ({ topics }: Situation) => topics.map(({ id }) => id)
@@ -56,7 +56,7 @@ export const MARK_ACTS: readonly Act[] = [
     name: plainly('Put a picture on'),
     keys: [],
     group: 'mark',
-    when: (situation) => editable(situation) && one(situation) !== null,
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
     act: () => workspace.openSection('marks'),
   },
   {
@@ -82,8 +82,8 @@ export const MARK_ACTS: readonly Act[] = [
     keys: ['Ctrl+Alt+c'],
     group: 'mark',
     submenu: 'Look',
-    when: (situation) => editable(situation) && one(situation) !== null,
-    act: (situation) => workspace.carryLook(one(situation)!.id),
+    when: (situation) => editable(situation) && onlySelected(situation) !== null,
+    act: (situation) => workspace.carryLook(onlySelected(situation)!.id),
   },
   {
     id: 'look-put',

@@ -18,7 +18,7 @@ import { isPlacedByHand, isRoot, parentOf, sideOf } from '../../core/records/pla
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { tell } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
-import { type Act, editable, notRoot, one, plainly, type Situation } from './act'
+import { type Act, editable, notRoot, onlySelected, plainly, type Situation } from './act'
 import { carryFromMenu, pasteBranches } from './clipboard'
 import { stageOf } from './shown-stages'
 import { useWorkspace, workspace } from './workspace-store'
@@ -26,8 +26,10 @@ import { useWorkspace, workspace } from './workspace-store'
 const ids = ({ topics }: Situation) => topics.map(({ id }) => id)
 const hasChildren = ({ session, topics }: Situation) =>
   topics.some((topic) => session.records.children(topic.id).length > 0)
-const hasParent = (situation: Situation) => one(situation) !== null && parentOf(one(situation)!) !== null
-const onRoot = (situation: Situation) => editable(situation) && one(situation) !== null && isRoot(one(situation)!)
+const hasParent = (situation: Situation) =>
+  onlySelected(situation) !== null && parentOf(onlySelected(situation)!) !== null
+const onRoot = (situation: Situation) =>
+  editable(situation) && onlySelected(situation) !== null && isRoot(onlySelected(situation)!)
 
 /** Runs a command and selects what it made. */
 function run({ session, index }: Situation, command: Parameters<CollectionSession['run']>[0]): void {
@@ -86,10 +88,10 @@ const sortActs = (['text', 'date', 'number'] as const).map(
     submenu: 'Sort',
     when: (situation) =>
       editable(situation) &&
-      one(situation) !== null &&
-      situation.session.records.children(one(situation)!.id).length > 1,
+      onlySelected(situation) !== null &&
+      situation.session.records.children(onlySelected(situation)!.id).length > 1,
     act: (situation) =>
-      run(situation, (records, newIds) => sortChildren(records, { topic: one(situation)!.id, by }, newIds)),
+      run(situation, (records, newIds) => sortChildren(records, { topic: onlySelected(situation)!.id, by }, newIds)),
   }),
 )
 
@@ -132,10 +134,11 @@ export const SHAPE_ACTS: readonly Act[] = [
     },
     keys: [],
     group: 'move',
-    when: (situation) => editable(situation) && one(situation) !== null && useWorkspace.getState().carried !== null,
+    when: (situation) =>
+      editable(situation) && onlySelected(situation) !== null && useWorkspace.getState().carried !== null,
     act: (situation) => {
       const { carried } = useWorkspace.getState()
-      if (carried && !pasteBranches(situation, carried.topics, one(situation)!.id))
+      if (carried && !pasteBranches(situation, carried.topics, onlySelected(situation)!.id))
         tell('The map on which that stands is no longer open. Open it and copy again.')
     },
   },
@@ -171,13 +174,13 @@ export const SHAPE_ACTS: readonly Act[] = [
     group: 'move',
     when: (situation) =>
       notRoot(situation) &&
-      one(situation) !== null &&
-      parentOf(one(situation)!) !== null &&
-      !isPlacedByHand(one(situation)!) &&
-      stageOf(situation.index)?.layout.byKey.of(one(situation)!.id) !== undefined,
+      onlySelected(situation) !== null &&
+      parentOf(onlySelected(situation)!) !== null &&
+      !isPlacedByHand(onlySelected(situation)!) &&
+      stageOf(situation.index)?.layout.byKey.of(onlySelected(situation)!.id) !== undefined,
     act: (situation) =>
       run(situation, (records, newIds) => {
-        const topic = one(situation)!
+        const topic = onlySelected(situation)!
         const box = stageOf(situation.index)!.layout.byKey.of(topic.id)!
         const at = { x: Math.round(box.x), y: Math.round(box.y) }
         return placeByHand(records, { topic: topic.id, at, side: sideOf(topic) ?? 'right' }, newIds)
@@ -206,7 +209,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Regroup',
     when: (situation) => notRoot(situation) && hasParent(situation),
     act: (situation) =>
-      run(situation, (records, newIds) => promoteToHeading(records, { topic: one(situation)!.id }, newIds)),
+      run(situation, (records, newIds) => promoteToHeading(records, { topic: onlySelected(situation)!.id }, newIds)),
   },
   {
     id: 'beside',
@@ -216,7 +219,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Regroup',
     when: (situation) => notRoot(situation) && hasParent(situation) && hasChildren(situation),
     act: (situation) =>
-      run(situation, (records, newIds) => demoteHeading(records, { topic: one(situation)!.id }, newIds)),
+      run(situation, (records, newIds) => demoteHeading(records, { topic: onlySelected(situation)!.id }, newIds)),
   },
   {
     id: 'join',
@@ -233,8 +236,9 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Regroup',
-    when: (situation) => editable(situation) && (one(situation)?.text.trim().includes('\n') ?? false),
-    act: (situation) => run(situation, (records, newIds) => splitLines(records, { topic: one(situation)!.id }, newIds)),
+    when: (situation) => editable(situation) && (onlySelected(situation)?.text.trim().includes('\n') ?? false),
+    act: (situation) =>
+      run(situation, (records, newIds) => splitLines(records, { topic: onlySelected(situation)!.id }, newIds)),
   },
   ...sortActs,
   {
@@ -314,9 +318,9 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Numbers',
-    when: (situation) => notRoot(situation) && one(situation) !== null,
+    when: (situation) => notRoot(situation) && onlySelected(situation) !== null,
     act: (situation) => {
-      const topic = one(situation)!
+      const topic = onlySelected(situation)!
       const number = stageOf(situation.index)?.layout.byKey.of(topic.id)?.number ?? topic.number ?? ''
       workspace.dialog({
         kind: 'ask',
@@ -337,9 +341,11 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Numbers',
-    when: (situation) => notRoot(situation) && one(situation)?.number != null,
+    when: (situation) => notRoot(situation) && onlySelected(situation)?.number != null,
     act: (situation) =>
-      run(situation, (records, newIds) => fixNumber(records, { topic: one(situation)!.id, number: null }, newIds)),
+      run(situation, (records, newIds) =>
+        fixNumber(records, { topic: onlySelected(situation)!.id, number: null }, newIds),
+      ),
   },
   ...([true, false] as const).map(
     (keep): Act => ({
@@ -350,10 +356,12 @@ export const SHAPE_ACTS: readonly Act[] = [
       submenu: 'Numbers',
       when: (situation) =>
         editable(situation) &&
-        one(situation) !== null &&
-        countTypedNumbers(situation.session.records, one(situation)!.id) > 0,
+        onlySelected(situation) !== null &&
+        countTypedNumbers(situation.session.records, onlySelected(situation)!.id) > 0,
       act: (situation) =>
-        run(situation, (records, newIds) => takeTypedNumbers(records, { topic: one(situation)!.id, keep }, newIds)),
+        run(situation, (records, newIds) =>
+          takeTypedNumbers(records, { topic: onlySelected(situation)!.id, keep }, newIds),
+        ),
     }),
   ),
   ...levelActs,
@@ -373,8 +381,9 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Fold the map',
-    when: (situation) => notRoot(situation) && one(situation) !== null,
-    act: (situation) => run(situation, (records, newIds) => foldAllBut(records, { topic: one(situation)!.id }, newIds)),
+    when: (situation) => notRoot(situation) && onlySelected(situation) !== null,
+    act: (situation) =>
+      run(situation, (records, newIds) => foldAllBut(records, { topic: onlySelected(situation)!.id }, newIds)),
   },
   {
     id: 'only-branch',
@@ -382,11 +391,11 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: ['Alt+o'],
     group: 'shape',
     when: (situation) =>
-      one(situation) !== null &&
-      !isRoot(one(situation)!) &&
+      onlySelected(situation) !== null &&
+      !isRoot(onlySelected(situation)!) &&
       hasChildren(situation) &&
-      situation.pane.only !== one(situation)!.id,
-    act: (situation) => workspace.showOnly(situation.index, one(situation)!.id),
+      situation.pane.only !== onlySelected(situation)!.id,
+    act: (situation) => workspace.showOnly(situation.index, onlySelected(situation)!.id),
   },
   {
     id: 'whole-map',
@@ -417,7 +426,7 @@ export const SHAPE_ACTS: readonly Act[] = [
     submenu: 'Select',
     when: hasParent,
     act: (situation) => {
-      const topic = one(situation)!
+      const topic = onlySelected(situation)!
       workspace.select(
         situation.index,
         situation.session.records.children(parentOf(topic)!).map(({ id }) => id),
@@ -430,10 +439,10 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Select',
-    when: (situation) => one(situation) !== null && stageOf(situation.index) !== undefined,
+    when: (situation) => onlySelected(situation) !== null && stageOf(situation.index) !== undefined,
     act: (situation) => {
       const boxes = stageOf(situation.index)!.layout.boxes
-      const level = boxes.find((box) => box.topic.id === one(situation)!.id)?.level
+      const level = boxes.find((box) => box.topic.id === onlySelected(situation)!.id)?.level
       workspace.select(
         situation.index,
         boxes.filter((box) => box.level === level).map((box) => box.topic.id),
@@ -446,10 +455,10 @@ export const SHAPE_ACTS: readonly Act[] = [
     keys: [],
     group: 'shape',
     submenu: 'Select',
-    when: (situation) => one(situation) !== null && stageOf(situation.index) !== undefined,
+    when: (situation) => onlySelected(situation) !== null && stageOf(situation.index) !== undefined,
     act: (situation) => {
       const { boxes, byKey } = stageOf(situation.index)!.layout
-      const own = byKey.of(one(situation)!.id)
+      const own = byKey.of(onlySelected(situation)!.id)
       // Equal styles are the same object; marks and doorways are seen as well.
       const seen = ({ topic }: TopicBox) => [...topic.badges, topic.task, topic.opensMap !== null].join(' ')
       const alike = boxes.filter((box) => own && box.style === own.style && seen(box) === seen(own))
