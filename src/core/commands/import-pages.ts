@@ -80,20 +80,35 @@ function importPage(change: NewChange, page: Page): ImportedPage {
   return { ...page, map, planted: [{ item: top, topic }, ...plant(change, topic, top.children)] }
 }
 
-/** What stands before the address of a link, or of its definition, in CommonMark. */
-const BEFORE_ADDRESS = ['](', '](<', ']: ', ']: <']
+/** What stands before the address of a link, or of its definition, in CommonMark; and what can stand after it. */
+const BEFORE_ADDRESS = /\]\(<?|\]: <?/g
+const AFTER_ADDRESS = /[)>\s]|$/g
+/** Signs after which an address may end that are tried: some stand in addresses too. */
+const MOST_ENDS = 8
 
-/** A text in which links lead to another address. Only whole addresses count. Linear in the text for each address. */
-function withAddress(text: string, address: string, other: string): string {
-  for (const before of BEFORE_ADDRESS) {
-    const parts = text.split(before + address)
-    text = parts.reduce((made, part) => made + before + (/^[)>\s]|^$/.test(part) ? other : address) + part)
+/** A text in which links lead to other addresses. Only whole addresses count. Linear in the text. */
+function withAddresses(text: string, others: ReadonlyMap<string, string>): string {
+  let made = ''
+  let done = 0
+  for (const { index, 0: before } of text.matchAll(BEFORE_ADDRESS)) {
+    const start = index + before.length
+    AFTER_ADDRESS.lastIndex = start
+    for (let tried = 0; tried < MOST_ENDS && start >= done; tried++) {
+      const end = AFTER_ADDRESS.exec(text)!.index
+      const other = others.get(text.slice(start, end))
+      if (other !== undefined) {
+        made += text.slice(done, start) + other
+        done = end
+      }
+      if (end === text.length) break
+      AFTER_ADDRESS.lastIndex = end + 1
+    }
   }
-  return text
+  return made + text.slice(done)
 }
 
 class LinkResolver {
-  readonly unread: Imported['unread'] = []
+  private readonly notFollowed = new Map<string, Imported['unread'][number]>()
   readonly homeDoorways = new Map<MapId, TopicRecord>()
   private readonly byPath: Map<string, ImportedPage>
   private readonly byAddress = new Map<string, TopicRecord>()
@@ -110,6 +125,11 @@ class LinkResolver {
         const address = `${page.path}#${headingAddress(topic.text)}`
         if (!this.byAddress.has(address)) this.byAddress.set(address, topic)
       }
+  }
+
+  /** What could not be followed, each address once a page. */
+  get unread(): Imported['unread'] {
+    return [...this.notFollowed.values()]
   }
 
   resolvePage(page: ImportedPage): void {
@@ -141,14 +161,12 @@ class LinkResolver {
   ): void {
     const known = this.change.records.get('note', note)
     if (!known || addresses.length === 0) return
-    let { text } = known
+    const others = new Map<string, string>()
     for (const address of new Set(addresses)) {
       const end = isFollowable(address) ? null : follow(address)
-      if (!end) continue
-      const led = 'file' in end ? `folvet:file/${end.file}` : `folvet:${end.kind}/${end.id}`
-      text = withAddress(text, address, led)
+      if (end) others.set(address, 'file' in end ? `folvet:file/${end.file}` : `folvet:${end.kind}/${end.id}`)
     }
-    this.change.update('note', known.id, { text })
+    if (others.size > 0) this.change.update('note', known.id, { text: withAddresses(known.text, others) })
   }
 
   /** What an address leads to inside the import; null for one that leads elsewhere, or nowhere, which is listed. */
@@ -167,7 +185,7 @@ class LinkResolver {
   }
 
   private cannotFollow(page: ImportedPage, address: string, reason: string): null {
-    this.unread.push({ page: page.path, address, reason })
+    this.notFollowed.set(`${page.path} ${address}`, { page: page.path, address, reason })
     return null
   }
 

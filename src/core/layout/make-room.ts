@@ -17,9 +17,17 @@ interface Hit {
   other: Bounds
 }
 
-/** Branches that stand, and that others keep clear of. */
+/** Comparisons of boxes after which branches are no longer moved by as little as it takes: a fifth of a second. */
+const MOST_COMPARED = 200_000
+
+/**
+ * Branches that stand, and that others keep clear of. However many somebody piles up at one point, the work is bounded:
+ * what comes after so many comparisons moves beyond all that stands.
+ */
 export class Standing {
   private readonly bands = new Bands<Solid>()
+  private readonly reach = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  private compared = 0
 
   constructor(solids: readonly Solid[]) {
     for (const solid of solids) this.add(solid)
@@ -32,60 +40,80 @@ export class Standing {
   }
 
   add(solid: Solid): void {
-    const { y, height } = solid.reach
+    const { x, y, width, height } = solid.reach
+    const { reach } = this
+    reach.left = Math.min(reach.left, x)
+    reach.top = Math.min(reach.top, y)
+    reach.right = Math.max(reach.right, x + width)
+    reach.bottom = Math.max(reach.bottom, y + height)
     this.bands.add(solid, y, y + height)
   }
 
-  /** Some box that one of these would touch. */
+  /** Moves a branch in one direction by as little as it takes to touch nothing that stands. */
+  pushClear(solid: Solid, direction: Direction): void {
+    for (let hit = this.hit(solid); hit; hit = this.hit(solid)) push(solid, hit, direction)
+    if (this.compared >= MOST_COMPARED) this.pushBeyond(solid, direction)
+  }
+
+  private pushBeyond(solid: Solid, direction: Direction): void {
+    const { left, top, right, bottom } = this.reach
+    const other = { x: left, y: top, width: right - left, height: bottom - top }
+    if (isNear(solid.reach, other)) push(solid, { own: solid.reach, other }, direction)
+  }
+
+  /** Some box that one of these would touch; null also where too many have been compared. */
   private hit(solid: Solid): Hit | null {
     const { reach } = solid
     const asked = new Set<Solid>()
     for (const other of this.bands.between(reach.y - CLEARANCE, reach.y + reach.height + CLEARANCE)) {
+      if (++this.compared >= MOST_COMPARED) return null
       if (asked.has(other)) continue
       asked.add(other)
-      const hit = isNear(reach, other.reach) ? hitBetween(solid, other) : null
+      const hit = isNear(reach, other.reach) ? this.hitBetween(solid, other) : null
       if (hit) return hit
     }
     return null
   }
 
-  /** Moves a branch in one direction by as little as it takes to touch nothing that stands. */
-  pushClear(solid: Solid, direction: 'down' | 'up' | 'right' | 'left'): void {
-    for (let hit = this.hit(solid); hit; hit = this.hit(solid)) {
-      const { own, other } = hit
-      switch (direction) {
-        case 'down':
-          solid.y += other.y + other.height + CLEARANCE - own.y
-          break
-        case 'up':
-          solid.y += other.y - CLEARANCE - own.height - own.y
-          break
-        case 'right':
-          solid.x += other.x + other.width + CLEARANCE - own.x
-          break
-        case 'left':
-          solid.x += other.x - CLEARANCE - own.width - own.x
-          break
-        default:
-          direction satisfies never
+  /** Two boxes of two branches that are too near to one another, as they stand. */
+  private hitBetween(solid: Solid, other: Solid): Hit | null {
+    for (const box of solid.boxes) {
+      this.compared++
+      const own = standingAt(solid, box)
+      if (!isNear(own, other.reach)) continue
+      const top = own.y - other.y - CLEARANCE
+      for (const candidate of other.boxesByBand.between(top, top + own.height + 2 * CLEARANCE)) {
+        this.compared++
+        const standing = standingAt(other, candidate)
+        if (isNear(own, standing)) return { own, other: standing }
       }
     }
+    return null
   }
 }
 
-/** Two boxes of two branches that are too near to one another, as they stand. */
-function hitBetween(solid: Solid, other: Solid): Hit | null {
-  const within = (at: Solid, { x, y, width, height }: Bounds): Bounds => ({ x: at.x + x, y: at.y + y, width, height })
-  for (const box of solid.boxes) {
-    const own = within(solid, box)
-    if (!isNear(own, other.reach)) continue
-    const top = own.y - other.y - CLEARANCE
-    for (const candidate of other.boxesByBand.between(top, top + own.height + 2 * CLEARANCE)) {
-      const standing = within(other, candidate)
-      if (isNear(own, standing)) return { own, other: standing }
-    }
+type Direction = 'down' | 'up' | 'right' | 'left'
+
+const standingAt = (at: Solid, { x, y, width, height }: Bounds): Bounds => ({ x: at.x + x, y: at.y + y, width, height })
+
+/** Moves a branch so that one of its boxes is clear of another. */
+function push(solid: Solid, { own, other }: Hit, direction: Direction): void {
+  switch (direction) {
+    case 'down':
+      solid.y += other.y + other.height + CLEARANCE - own.y
+      break
+    case 'up':
+      solid.y += other.y - CLEARANCE - own.height - own.y
+      break
+    case 'right':
+      solid.x += other.x + other.width + CLEARANCE - own.x
+      break
+    case 'left':
+      solid.x += other.x - CLEARANCE - own.width - own.x
+      break
+    default:
+      direction satisfies never
   }
-  return null
 }
 
 /**

@@ -37,6 +37,7 @@ interface At extends Point {
 export class Placing {
   readonly boxes: TopicBox[] = []
   readonly enclosures: EnclosureBox[] = []
+  private readonly orders = new Map<TopicBox, ReadonlyMap<string, number>>()
 
   constructor(
     private readonly records: Records,
@@ -126,8 +127,11 @@ export class Placing {
 
   /** Which child of its parent a topic was, in the order in which they were made: what comes between others leaves their hues. */
   private orderIn(parent: TopicBox): (topic: TopicRecord, shownAs: number) => number {
-    const ids = this.records.childrenWithTrashed(parent.topic.id).map(({ id }) => id)
-    const order = new Map(ids.sort().map((id, i) => [id, i]))
+    let order = this.orders.get(parent)
+    if (!order) {
+      const ids = this.records.childrenWithTrashed(parent.topic.id).map(({ id }) => id)
+      this.orders.set(parent, (order = new Map(ids.sort().map((id, i) => [id, i]))))
+    }
     return (topic, shownAs) => order.get(topic.id) ?? shownAs
   }
 

@@ -267,6 +267,7 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
   )
 }
 
+const MOST_UNREAD_SHOWN = 100
 const ImportReport = z.object({
   maps: z.array(MapId),
   unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
@@ -301,15 +302,16 @@ function ImportButton() {
       </FileButton>
       <Modal opened={unread.length > 0} onClose={() => setUnread([])} title="What could not be followed">
         <Text size="sm" mb="sm">
-          The text is all there. These links lead to pages that were not among the imported files:
+          The text is all there. These links lead to nothing that was imported:
         </Text>
         <ul>
-          {unread.slice(0, 100).map(({ page, address, reason }) => (
+          {unread.slice(0, MOST_UNREAD_SHOWN).map(({ page, address, reason }) => (
             <li key={page + address}>
               {address} in {page}. {reason}
             </li>
           ))}
         </ul>
+        {unread.length > MOST_UNREAD_SHOWN && <Text size="sm">And {unread.length - MOST_UNREAD_SHOWN} more.</Text>}
       </Modal>
     </>
   )

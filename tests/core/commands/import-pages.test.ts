@@ -103,6 +103,22 @@ describe('large texts', () => {
     within(1_500, () => expect(prepareChange(other.records, change.edits, true).ok).toBe(true))
   })
 
+  test('thousands of links in one note lead where they led, in little time', () => {
+    const links = Array.from(
+      { length: 6_000 },
+      (_, i) => `see [it](d${i}/../b.md)${i % 500 === 499 ? '\n\n' : ' '}`,
+    ).join('')
+    within(2_500, () => {
+      const { garden } = imported(
+        { path: 'a.md', text: `# A\n\n${links}\n\n## End\n\n- x` },
+        { path: 'b.md', text: '# B\n\n- c' },
+      )
+      const [note] = [...garden.records.all('note')]
+      expect(note!.text.match(/\]\(folvet:map\/[0-9a-f-]{36}\)/g)).toHaveLength(6_000)
+      expect(note!.text).not.toContain('b.md')
+    })
+  })
+
   test('a chain of 5,000 topics is made, checked and taken back', () => {
     let items = [outlineItem('end')]
     for (let i = 0; i < 5_000; i++) items = [{ ...outlineItem(`${i}`), children: items }]

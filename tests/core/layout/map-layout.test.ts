@@ -155,6 +155,15 @@ describe('layout of a map', () => {
     expect(below(after, 4)).toBe(kept[1])
   })
 
+  test.each(['loose', 'by hand'])('takes little time for thousands of topics that are %s at one point', (kind) => {
+    const piled = kind === 'loose' ? { ...plain, parent: 500, loose: true } : { ...plain, byHand: { x: 0, y: 0 } }
+    const records = recordsOf(shape('both'), [plain, plain, ...Array.from({ length: 3_000 }, () => piled)])
+    const start = performance.now()
+    const layout = layoutMap(records, MAP, CONTEXT)
+    expect(performance.now() - start).toBeLessThan(2_000)
+    expect(overlaps(layout)).toEqual([])
+  })
+
   test('is the same after a thousand changes, for which it begins with new numbers in between', () => {
     const records = recordsOf(shape('both'), [
       plain,
