@@ -28,8 +28,8 @@ function proposedNumber(records: Records, parent: TopicRecord, after: Behind): s
 }
 
 /**
- * Adds a topic below `parent`: directly after the sibling `after`, first where that is null, or last.
- * Refused where the parent is gone.
+ * Adds a topic below `parent`: directly after the sibling `after`, first where that is null, or last. Refused where
+ * the parent is gone. O(children of the parent and what they show).
  */
 export const addTopic = command((change, args: { parent: TopicId; after: Behind; text: string }) => {
   const parent = change.topic(args.parent, 'The topic that this one should hang on is gone.')

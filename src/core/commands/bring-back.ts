@@ -12,9 +12,10 @@ import { rowsOf } from './sides'
 
 /**
  * The reverse of splitting off: everything on the map that a topic opens comes back below the topic, and the map goes
- * into the trash. What its root carried, the topic carries. Other doorways to the map become cross-links to the topic;
- * links that would lead from the topic to itself go into the trash. Needs the records of both maps.
- * Refused where the topic opens no map, the map stands above its own doorway, or is the home map of the collection.
+ * into the trash. What its root carried, the topic carries. Other doorways to the map become cross-links to the
+ * topic; links that would lead from the topic to itself go into the trash. Needs the records of both maps. Refused
+ * where the topic opens no map, the map stands above its own doorway, or is the home map of the collection. O(topics
+ * of the child map).
  */
 export const bringBack = command((change, args: { topic: TopicId }) => {
   const { records } = change

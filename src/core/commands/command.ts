@@ -27,7 +27,8 @@ export interface Done {
 
 /**
  * What a person does. Called with records it alters nothing and returns an outcome, or throws a Refusal with a sentence
- * for the person. `within` does the same as a part of another command.
+ * for the person. `within` does the same as a part of another command. It costs O(what its arguments name), where its
+ * docstring tells nothing else.
  */
 export interface Command<Args, Result extends Done = Done> {
   (records: Records, args: Args, ids: IdSource): Omit<Result, 'label'> & Outcome

@@ -5,8 +5,9 @@ import type { Records } from '../records/records'
 import { command, type NewChange, named } from './command'
 
 /**
- * Links a topic to another topic, to an enclosure, a map or a note, anywhere in the collection.
- * Refused where an end is gone, both are the same, the enclosure holds nothing else, or the two are linked already.
+ * Links a topic to another topic, to an enclosure, a map or a note, anywhere in the collection. Refused where an end
+ * is gone, both are the same, the enclosure holds nothing else, or the two are linked already. O(cross-links of the
+ * topic).
  */
 export const addCrosslink = command((change, args: { from: TopicId; to: LinkEnd; drawn: Drawn }) => {
   const { records } = change

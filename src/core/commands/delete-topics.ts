@@ -7,7 +7,7 @@ import { trashBranches } from './trash-branches'
 
 /**
  * Puts branches into the trash; maps whose home doorway goes with them get another one, or none. Selects what stands
- * next to them. Refused where nothing is left to delete, and for roots.
+ * next to them. Refused where nothing is left to delete, and for roots. O(topics of the branches).
  */
 export const deleteTopics = command((change, args: { topics: readonly TopicId[] }) => {
   const { records } = change

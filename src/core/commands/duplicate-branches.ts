@@ -11,9 +11,9 @@ import { headsOnly } from './move-topics'
 import { rowsOf } from './sides'
 
 /**
- * Copies branches with their notes, files, web links and enclosures, and with the cross-links among what is copied. Each
- * copy stands behind its original, or, with `onto`, below another topic of any map. Doorways are copied as doorways.
- * Refused where nothing is left to copy, and for roots without `onto`.
+ * Copies branches with their notes, files, web links and enclosures, and with the cross-links among what is copied.
+ * Each copy stands behind its original, or, with `onto`, below another topic of any map. Doorways are copied as
+ * doorways. Refused where nothing is left to copy, and for roots without `onto`. O(what is copied).
  */
 export const duplicateBranches = command((change, args: { topics: readonly TopicId[]; onto: TopicId | null }) => {
   const { records } = change

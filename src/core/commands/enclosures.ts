@@ -7,9 +7,10 @@ import { command, named, namedAll } from './command'
 import { headsOnly } from './move-topics'
 
 /**
- * Draws a frame around branches: one, or several that hang on the same topic (what stands between them is inside too),
- * or several loose ones. Enclosures may stand inside one another, but not cross.
- * Refused where nothing is left to enclose, branches hang on different topics, or the frame would cross another.
+ * Draws a frame around branches: one, or several that hang on the same topic (what stands between them is inside
+ * too), or several loose ones. Enclosures may stand inside one another, but not cross. Refused where nothing is left
+ * to enclose, branches hang on different topics, or the frame would cross another. O(siblings, with the enclosures
+ * around them).
  */
 export const encloseTopics = command((change, args: { topics: readonly TopicId[]; title: string }) => {
   const { records } = change

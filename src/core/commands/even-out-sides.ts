@@ -18,8 +18,8 @@ function evened(records: Records, root: TopicRecord): { id: TopicId; place: Topi
 }
 
 /**
- * Shares the first-level branches out again so that both sides are about equally high; what is held to its side stays.
- * Refused where the map is gone.
+ * Shares the first-level branches out again so that both sides are about equally high; what is held to its side
+ * stays. Refused where the map is gone. O(topics shown on the map).
  */
 export const evenOutSides = command((change, args: { map: MapId }) => {
   const root = change.records.root(args.map) ?? refuse('gone', 'This map is gone.')

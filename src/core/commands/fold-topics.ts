@@ -12,7 +12,10 @@ export const foldTopics = command((change, args: { topics: readonly TopicId[]; f
   return { label: `${args.folded ? 'Fold' : 'Unfold'} ${named(first.text)}`, select: [...args.topics] }
 })
 
-/** Folds and unfolds a map so that it shows `level` levels below its root, and nothing deeper; null unfolds everything. */
+/**
+ * Folds and unfolds a map so that it shows `level` levels below its root, and nothing deeper; null unfolds
+ * everything. O(topics of the map).
+ */
 export const foldToLevel = command((change, args: { map: MapId; level: number | null }) => {
   const levels = new Map<string, number>()
   for (const { id, place, folded: was } of topicsInOrder(change.records, args.map)) {
@@ -24,7 +27,10 @@ export const foldToLevel = command((change, args: { map: MapId; level: number | 
   return { label: args.level === null ? 'Unfold everything' : `Fold to level ${args.level}`, select: [] }
 })
 
-/** Folds everything but the way from the root to a topic, and what hangs on the topic itself. Refused where it is gone. */
+/**
+ * Folds everything but the way from the root to a topic, and what hangs on the topic itself. Refused where it is
+ * gone. O(topics of the map).
+ */
 export const foldAllBut = command((change, args: { topic: TopicId }) => {
   const { records } = change
   const topic = change.topic(args.topic)

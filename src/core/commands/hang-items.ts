@@ -6,8 +6,8 @@ import { unfold } from './hang'
 import { plant, sizeToPlant } from './plant'
 
 /**
- * Hangs items below a topic, behind what is there, with their notes and links. Selects the first.
- * Refused where the topic is gone, for nothing, and for more than can be made at once.
+ * Hangs items below a topic, behind what is there, with their notes and links. Selects the first. Refused where the
+ * topic is gone, for nothing, and for more than can be made at once. O(items).
  */
 export const hangItems = command(
   (change, args: { topic: TopicId; items: readonly OutlineItem[]; act: 'Paste' | 'Pour' | 'Insert' }) => {
@@ -21,7 +21,10 @@ export const hangItems = command(
   },
 )
 
-/** Hangs what was poured out, line by line, below a topic; indentation says what hangs on what. Refused as `hangItems`. */
+/**
+ * Hangs what was poured out, line by line, below a topic; indentation says what hangs on what. Refused as
+ * `hangItems`. O(lines).
+ */
 export const pourTopics = command((change, { topic, text }: { topic: TopicId; text: string }) =>
   hangItems.within(change, { topic, items: readIndentedText(text), act: 'Pour' }),
 )

@@ -7,8 +7,9 @@ import { command, named } from './command'
 import { headsOnly } from './move-topics'
 
 /**
- * Puts a new topic between branches and the topic on which they hang: it takes the place of the first, and all of them
- * hang on it, in their order. Refused for branches that hang on nothing, or on different topics.
+ * Puts a new topic between branches and the topic on which they hang: it takes the place of the first, and all of
+ * them hang on it, in their order. Refused for branches that hang on nothing, or on different topics. O(children of
+ * the parent).
  */
 export const insertBetween = command((change, args: { topics: readonly TopicId[]; text: string }) => {
   const heads = headsOnly(change.records, args.topics)

@@ -26,7 +26,10 @@ function shareOut(change: NewChange, parent: TopicRecord): void {
   })
 }
 
-/** Sets a whole map in another way. Branches with a layout of their own keep it. Refused where the map is gone. */
+/**
+ * Sets a whole map in another way. Branches with a layout of their own keep it. Refused where the map is gone.
+ * O(first-level branches and what they show).
+ */
 export const setMapLayout = command((change, args: { map: MapId; layout: LayoutKind }) => {
   change.update('map', args.map, { layout: args.layout })
   const root = change.records.root(args.map)
@@ -34,7 +37,10 @@ export const setMapLayout = command((change, args: { map: MapId; layout: LayoutK
   return { label: `Set the map ${LAYOUT_NAMES[args.layout]}`, select: root ? [root.id] : [] }
 })
 
-/** Gives branches a layout of their own; null lets them follow what is around them. Refused where one is gone. */
+/**
+ * Gives branches a layout of their own; null lets them follow what is around them. Refused where one is gone.
+ * O(children and what they show).
+ */
 export const setBranchLayout = command((change, args: { topics: readonly TopicId[]; layout: LayoutKind | null }) => {
   const topics = args.topics.map((id) => change.topic(id))
   for (const topic of topics) {

@@ -92,7 +92,10 @@ export const copyLook = command((change, args: { from: TopicId; to: readonly Top
   return { label: `Take the look of ${named(text)} to ${namedAll(topics)}`, select: [...args.to] }
 })
 
-/** Keeps a look under a name, for the whole collection; one of the same name gives way. Refused without a name or values. */
+/**
+ * Keeps a look under a name, for the whole collection; one of the same name gives way. Refused without a name or
+ * values. O(saved looks).
+ */
 export const saveLook = command((change, args: { name: string; look: Look }) => {
   const name = args.name.trim()
   if (name === '') refuse('invalid', 'A look needs a name.')

@@ -53,8 +53,8 @@ export const renameMap = command((change, args: { map: MapId; title: string }) =
 })
 
 /**
- * Puts a map into the trash. Maps that were reached through it get another home doorway, or none.
- * Refused where it is gone, and for the home map.
+ * Puts a map into the trash. Maps that were reached through it get another home doorway, or none. Refused where it is
+ * gone, and for the home map. O(topics of the map).
  */
 export const trashMap = command((change, args: { map: MapId }) => {
   const { records } = change
@@ -67,8 +67,8 @@ export const trashMap = command((change, args: { map: MapId }) => {
 })
 
 /**
- * Takes a map out of the trash. A home doorway that leads elsewhere by now is replaced by another one, or none; maps that
- * lost theirs when this one went are reached through it again. Refused where it is gone.
+ * Takes a map out of the trash. A home doorway that leads elsewhere by now is replaced by another one, or none; maps
+ * that lost theirs when this one went are reached through it again. Refused where it is gone. O(topics of the map).
  */
 export const restoreMap = command((change, args: { map: MapId }) => {
   const { records } = change

@@ -24,8 +24,9 @@ export interface MergeReport {
 }
 
 /**
- * Carries out a merge plan as one change. The sources stay as they are: the target receives copies.
- * Refused where source or target are other than the plan says, or the plan contradicts itself.
+ * Carries out a merge plan as one change. The sources stay as they are: the target receives copies. Refused where
+ * source or target are other than the plan says, or the plan contradicts itself. O(topics of the sources, with what
+ * they carry).
  */
 export const mergeMaps = command((change, { plan }: { plan: MergePlan }): Done & { report: MergeReport } => {
   if (plan.sources.includes(plan.target)) refuse('invalid', 'A map cannot be merged into itself.')

@@ -20,8 +20,8 @@ export function headsOnly(records: Records, topics: readonly TopicId[]): TopicRe
 
 /**
  * Hangs branches below `parent`, one after the other, behind the sibling `after` (null: first). `side` counts where
- * the parent has sides; without it a branch that already hangs there keeps its side.
- * Refused where something is gone, for roots, and below itself.
+ * the parent has sides; without it a branch that already hangs there keeps its side. Refused where something is gone,
+ * for roots, and below itself. O(children of the parent; topics of the branches where they change maps).
  */
 export const moveTopics = command(
   (

@@ -47,8 +47,8 @@ export const fixNumber = command((change, args: { topic: TopicId; number: string
 })
 
 /**
- * Takes numbers that were typed at the beginning of texts in a branch out of them: either to be kept as they are, or to
- * be counted from now on. Refused where no text begins with a number.
+ * Takes numbers that were typed at the beginning of texts in a branch out of them: either to be kept as they are, or
+ * to be counted from now on. Refused where no text begins with a number. O(topics of the branch).
  */
 export const takeTypedNumbers = command((change, args: { topic: TopicId; keep: boolean }) => {
   const head = change.topic(args.topic)

@@ -24,8 +24,8 @@ export const placeByHand = command((change, args: { topic: TopicId; at: Point; s
 })
 
 /**
- * Lets topics that were placed by hand fall back into order: these, and all below them.
- * Refused where none of them was placed by hand.
+ * Lets topics that were placed by hand fall back into order: these, and all below them. Refused where none of them
+ * was placed by hand. O(topics below).
  */
 export const arrangeAgain = command((change, args: { topics: readonly TopicId[] }) =>
   arrangeBelow(
@@ -35,8 +35,8 @@ export const arrangeAgain = command((change, args: { topics: readonly TopicId[] 
 )
 
 /**
- * Lets everything on a map fall back into order; loose branches stay where they are.
- * Refused where the map is gone, or nothing on it was placed by hand.
+ * Lets everything on a map fall back into order; loose branches stay where they are. Refused where the map is gone,
+ * or nothing on it was placed by hand. O(topics of the map).
  */
 export const arrangeMap = command((change, args: { map: MapId }) => {
   const root = change.records.root(args.map) ?? refuse('gone', 'This map is gone.')
@@ -53,8 +53,8 @@ function arrangeBelow(change: NewChange, heads: readonly TopicRecord[]): Done {
 }
 
 /**
- * Takes branches off their parents: each stands alone as a loose branch, at its own point.
- * Refused where all are gone, and for roots.
+ * Takes branches off their parents: each stands alone as a loose branch, at its own point. Refused where all are
+ * gone, and for roots. O(topics given).
  */
 export const detachTopics = command((change, args: { topics: readonly { topic: TopicId; at: Point }[] }) => {
   const points = new Map(args.topics.map(({ topic, at }) => [topic, at]))

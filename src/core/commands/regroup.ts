@@ -12,8 +12,8 @@ import { showsSides } from './sides'
 import { trashBranches } from './trash-branches'
 
 /**
- * Makes a topic the heading of its siblings: those on its side of the parent hang below it from now on.
- * Refused where it is gone, hangs on nothing, or stands alone.
+ * Makes a topic the heading of its siblings: those on its side of the parent hang below it from now on. Refused where
+ * it is gone, hangs on nothing, or stands alone. O(siblings).
  */
 export const promoteToHeading = command((change, args: { topic: TopicId }) => {
   const { records } = change
@@ -29,8 +29,8 @@ export const promoteToHeading = command((change, args: { topic: TopicId }) => {
 })
 
 /**
- * The reverse: what hangs below a topic comes to stand behind it, beside it.
- * Refused where it is gone, hangs on nothing, or has nothing below it.
+ * The reverse: what hangs below a topic comes to stand behind it, beside it. Refused where it is gone, hangs on
+ * nothing, or has nothing below it. O(children).
  */
 export const demoteHeading = command((change, args: { topic: TopicId }) => {
   const topic = change.topic(args.topic)
@@ -42,9 +42,10 @@ export const demoteHeading = command((change, args: { topic: TopicId }) => {
 })
 
 /**
- * Joins topics into the first of them: texts line by line, notes one after the other, files, links and what hangs below
- * united; links among them go into the trash, and so do the others.
- * Refused for less than two, for roots and doorways among the others, and where the texts are too long together.
+ * Joins topics into the first of them: texts line by line, notes one after the other, files, links and what hangs
+ * below united; links among them go into the trash, and so do the others. Refused for less than two, for roots and
+ * doorways among the others, and where the texts are too long together. O(what hangs on the topics, with their
+ * links).
  */
 export const joinTopics = command((change, args: { topics: readonly TopicId[] }) => {
   const { records } = change
@@ -70,7 +71,7 @@ export const joinTopics = command((change, args: { topics: readonly TopicId[] })
 
 /**
  * Makes a topic of each line of a text: the first line stays, the others follow it as siblings, or below a root.
- * Refused where the topic is gone or has one line only.
+ * Refused where the topic is gone or has one line only. O(lines and siblings).
  */
 export const splitLines = command((change, args: { topic: TopicId }) => {
   const topic = change.topic(args.topic)

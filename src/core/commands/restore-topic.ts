@@ -3,7 +3,10 @@ import { branch } from '../tree/walk'
 import { command, named } from './command'
 import { regainHomeDoorways } from './home-doorways'
 
-/** Takes a branch out of the trash. Doorways in it become home doorways of maps that have none. Refused where it is gone. */
+/**
+ * Takes a branch out of the trash. Doorways in it become home doorways of maps that have none. Refused where it is
+ * gone. O(topics of the branch).
+ */
 export const restoreTopic = command((change, args: { topic: TopicId }) => {
   const head = change.topic(args.topic)
   change.update('topic', head.id, { trashed: false })

@@ -7,8 +7,8 @@ import { plantHead, sizeToPlant } from './plant'
 const LOOSE_STEP = 48
 
 /**
- * Lays items down as loose branches, one below the other, from a point of the map on. Selects them.
- * Refused for nothing, and for more than can be made at once.
+ * Lays items down as loose branches, one below the other, from a point of the map on. Selects them. Refused for
+ * nothing, and for more than can be made at once. O(items).
  */
 export const scatterItems = command(
   (change, args: { map: MapId; x: number; y: number; items: readonly OutlineItem[] }) => {

@@ -25,8 +25,8 @@ function comparison(by: SortBy): (a: TopicRecord, b: TopicRecord) => number {
 }
 
 /**
- * Sorts what hangs directly below a topic by its text, its date, or the first number in it.
- * Refused where the topic is gone, or its children stand in that order already.
+ * Sorts what hangs directly below a topic by its text, its date, or the first number in it. Refused where the topic
+ * is gone, or its children stand in that order already. O(children × log children).
  */
 export const sortChildren = command((change, args: { topic: TopicId; by: SortBy }) => {
   const { records } = change

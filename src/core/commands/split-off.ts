@@ -33,9 +33,9 @@ function numberingAt(records: Records, topic: TopicRecord): NumberingScheme | nu
 
 /**
  * Moves what lies below a topic into a new child map and makes the topic its doorway. Ids stay, so notes, files,
- * links and history go with their topics, and cross-links between the two become links between maps. The child map looks,
- * is set and is numbered as the branch was; its root keeps the number that the topic had.
- * Refused where the topic is gone, is a root or a doorway, or has nothing below it.
+ * links and history go with their topics, and cross-links between the two become links between maps. The child map
+ * looks, is set and is numbered as the branch was; its root keeps the number that the topic had. Refused where the
+ * topic is gone, is a root or a doorway, or has nothing below it. O(topics of the branch).
  */
 export const splitOff = command((change, args: { topic: TopicId }) => {
   const { records } = change

@@ -10,9 +10,10 @@ import { layoutBelow, showsSides } from './sides'
 export type Step = 'up' | 'down' | 'out' | 'in' | 'left' | 'right'
 
 /**
- * Moves a branch by one step: before or after its neighbour (on the same side, where there are two), out to its parent's
- * level, in below the sibling before it, or, for branches of a topic with two sides, to the other one. `left` and `right`
- * mean in or out according to the side on which the branch grows. Refused where there is no such step.
+ * Moves a branch by one step: before or after its neighbour (on the same side, where there are two), out to its
+ * parent's level, in below the sibling before it, or, for branches of a topic with two sides, to the other one.
+ * `left` and `right` mean in or out according to the side on which the branch grows. Refused where there is no such
+ * step. O(siblings, and what they show).
  */
 export const stepTopic = command((change, args: { topic: TopicId; step: Step }) =>
   step(change, change.topic(args.topic), args.step),

@@ -11,8 +11,8 @@ export const tagNamed = (records: Records, name: string): TagRecord | undefined 
   [...records.all('tag')].find((tag) => !tag.trashed && foldForIdentity(tag.name) === foldForIdentity(name))
 
 /**
- * Tags topics. A name that no tag has yet makes one.
- * Refused without a name, where a topic is gone, or carries as many tags as it can.
+ * Tags topics. A name that no tag has yet makes one. Refused without a name, where a topic is gone, or carries as
+ * many tags as it can. O(tags of the collection, and topics).
  */
 export const tagTopics = command((change, args: { topics: readonly TopicId[]; name: string }) => {
   const name = args.name.trim()
@@ -40,7 +40,10 @@ export const untagTopics = command((change, args: { topics: readonly TopicId[]; 
   return { label: `Take the tag ${named(name)} off`, select: [...args.topics] }
 })
 
-/** Renames a tag or gives it a tone, wherever it stands. Refused where it is gone, and for a name that another one has. */
+/**
+ * Renames a tag or gives it a tone, wherever it stands. Refused where it is gone, and for a name that another one
+ * has. O(tags of the collection).
+ */
 export const changeTag = command((change, args: { tag: TagId; name: string; tone: number | null }) => {
   const tag = change.records.get('tag', args.tag) ?? refuse('gone', 'This tag is gone.')
   const name = args.name.trim()

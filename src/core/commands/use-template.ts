@@ -83,7 +83,7 @@ function plantTemplate(change: NewChange, parent: TopicRecord, { items, days }: 
   return items.map((item) => made.get(item)!)
 }
 
-/** Makes a map that begins with a template. Refused where there is no such template. */
+/** Makes a map that begins with a template. Refused where there is no such template. O(lines of the template). */
 export const makeMapFrom = command((change, args: Use & { collection: CollectionId; title: string }) => {
   const beginning = beginningOf(change.records, args.template)
   const { layout, numbering } = beginning
@@ -93,7 +93,10 @@ export const makeMapFrom = command((change, args: Use & { collection: Collection
   return { label: `Make the map ${named(args.title)}`, select: [root.id] }
 })
 
-/** Hangs a template below a topic of any map. Refused where the topic is gone, or there is no such template. */
+/**
+ * Hangs a template below a topic of any map. Refused where the topic is gone, or there is no such template. O(lines
+ * of the template).
+ */
 export const insertTemplate = command((change, args: Use & { topic: TopicId }) => {
   const topic = change.topic(args.topic)
   const beginning = beginningOf(change.records, args.template)
