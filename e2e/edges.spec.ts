@@ -233,6 +233,11 @@ test('the workspace is usable at 900 px', async ({ page }) => {
   await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
   await expect(page.getByRole('textbox', { name: 'Note' })).toBeVisible()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(900)
+  // With both columns open they lie over the map, which is still there between them.
+  await page.getByRole('button', { name: 'Show or hide the surroundings' }).click()
+  await page.getByRole('button', { name: 'Fit', exact: true }).click()
+  expect((await page.locator('[data-stage]').boundingBox())!.width).toBe(900)
+  await expect(topic(page, 'Narrow')).toBeInViewport()
 })
 
 test('a new map stands in the middle of what is left beside the panels', async ({ page }) => {

@@ -274,10 +274,12 @@ const ImportReport = z.object({
 })
 const MAX_TEXT = 10 * 1024 * 1024
 
+const importedWords = (maps: number) => (maps === 1 ? 'One map was imported.' : `${maps} maps were imported.`)
+
 /** Makes a map of each chosen text file: indented or bulleted text, or a CommonMark page. */
 function ImportButton() {
   const session = useSession()
-  const [unread, setUnread] = useState<z.infer<typeof ImportReport>['unread']>([])
+  const [report, setReport] = useState<z.infer<typeof ImportReport> | null>(null)
   const read = async (files: File[]) => {
     if (files.length === 0) return
     const tooLarge = files.find((file) => file.size > MAX_TEXT)
@@ -286,11 +288,12 @@ function ImportButton() {
       files.map(async (file) => ({ path: file.name, text: (await file.text()).replaceAll('\u0000', '\ufffd') })),
     )
     const done = await session.command('import', { pages })
-    const report = ImportReport.safeParse(done?.report)
-    if (!report.success) return
-    tell(report.data.maps.length === 1 ? 'One map was imported.' : `${report.data.maps.length} maps were imported.`)
-    setUnread(report.data.unread)
+    const { data } = ImportReport.safeParse(done?.report)
+    if (!data) return
+    if (data.unread.length === 0) tell(importedWords(data.maps.length))
+    else setReport(data)
   }
+  const unread = report?.unread ?? []
   return (
     <>
       <FileButton multiple accept=".md,.markdown,.txt,text/plain,text/markdown" onChange={(files) => void read(files)}>
@@ -300,9 +303,10 @@ function ImportButton() {
           </Button>
         )}
       </FileButton>
-      <Modal opened={unread.length > 0} onClose={() => setUnread([])} title="What could not be followed">
+      <Modal opened={unread.length > 0} onClose={() => setReport(null)} title="What could not be followed">
         <Text size="sm" mb="sm">
-          The text is all there. These links lead to nothing that was imported:
+          {importedWords(report?.maps.length ?? 0)} The text is all there. These links lead to nothing that was
+          imported:
         </Text>
         <ul>
           {unread.slice(0, MOST_UNREAD_SHOWN).map(({ page, address, reason }) => (
