@@ -78,6 +78,14 @@ function checked(kind: RecordKind, record: object): AnyRecord {
   return parsed.data as AnyRecord
 }
 
+/** A value as the schema of its field takes it. */
+function fit(kind: RecordKind, field: string, value: unknown): unknown {
+  const shape: Readonly<Record<string, z.ZodType>> = kinds[kind].schema.shape
+  const parsed = shape[field]!.safeParse(value)
+  if (!parsed.success) refuse('invalid', inWords(parsed.error.issues[0]))
+  return parsed.data
+}
+
 const withId = (fields: object, id: string): object => ('id' in fields && fields.id === id ? fields : { ...fields, id })
 
 /** The fields that an edit sets, those of them joined with what others wrote since that can be; see `records/kind.ts`. */
@@ -85,14 +93,14 @@ function joined({ kind, before, after }: Edit, current: AnyRecord | undefined): 
   const { joins } = kinds[kind]
   if (!current || !before) return after
   const set: Record<string, unknown> = { ...after }
-  for (const [field, joining] of Object.entries(joins))
-    if (field in set && field in before)
-      set[field] = joinField(
-        joining,
-        (before as Record<string, unknown>)[field],
-        (current as unknown as Record<string, unknown>)[field],
-        set[field],
-      )
+  for (const [field, joining] of Object.entries(joins)) {
+    if (!(field in set && field in before)) continue
+    // What is joined is no larger than what may be stored: a client could send anything.
+    const [was, wanted] = [(before as Record<string, unknown>)[field], set[field]].map((value) =>
+      fit(kind, field, value),
+    )
+    set[field] = joinField(joining, was, (current as unknown as Record<string, unknown>)[field], wanted)
+  }
   return set
 }
 

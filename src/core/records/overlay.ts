@@ -1,6 +1,7 @@
 import type { AnyRecord, RecordByKind, RecordKind } from './kinds'
 import { hangs } from './place'
-import { Records } from './records'
+import type { Ranks } from './ranks'
+import { Records, ranksOf } from './records'
 import type { TopicRecord } from './topic'
 
 /**
@@ -45,9 +46,9 @@ export class Overlay extends Records {
       : this.beneath.childrenWithTrashed(parent)
   }
 
-  override childAt(parent: string, rank: string): string | undefined {
-    if (!this.changedParents.has(parent)) return this.beneath.childAt(parent, rank)
-    return this.childrenWithTrashed(parent).find(({ place }) => hangs(place) && place.rank === rank)?.id
+  override ranksBelow(parent: string): Ranks {
+    if (!this.changedParents.has(parent)) return this.beneath.ranksBelow(parent)
+    return ranksOf(this.childrenWithTrashed(parent))
   }
 
   override *idsIn(kind: RecordKind, name: string, key: string): Generator<string> {

@@ -3,6 +3,7 @@ import type { Reference } from './kind'
 import { type AnyRecord, kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from './kinds'
 import type { MapRecord } from './map'
 import { hangs, parentOf } from './place'
+import { Ranks } from './ranks'
 import { type End, eachEnd } from './reference-path'
 import type { TopicRecord } from './topic'
 
@@ -38,6 +39,12 @@ const byPlace = (a: TopicRecord, b: TopicRecord) => byCodeUnit(rankOf(a), rankOf
 
 const NONE: readonly TopicRecord[] = []
 
+export function ranksOf(children: Iterable<TopicRecord>): Ranks {
+  const ranks = new Ranks()
+  for (const child of children) ranks.set(rankOf(child), child.id)
+  return ranks
+}
+
 /**
  * The records of a collection, or the part of them that somebody holds, with the lookups that commands, layout and
  * the site need. Records themselves are immutable values; the set of them is changed only through `put` and `remove`,
@@ -48,7 +55,7 @@ export class Records {
   protected readonly tables = new Map<RecordKind, Map<string, AnyRecord>>()
   private readonly indexes = new Map<string, Index>()
   private readonly sortedChildren = new Map<string, readonly TopicRecord[]>()
-  private readonly ranks = new Map<string, Map<string, string>>()
+  private readonly ranks = new Map<string, Ranks>()
   private readonly stamps = new Map<string, number>()
   private readonly unstamped = new Set<string>()
   private lastStamp = 0
@@ -112,7 +119,7 @@ export class Records {
     this.forgetOrder(place.parent)
     const ranks = this.ranks.get(place.parent)
     if (present) ranks?.set(place.rank, id)
-    else if (ranks?.get(place.rank) === id) ranks.delete(place.rank)
+    else ranks?.delete(place.rank, id)
   }
 
   /** The children of a topic are sorted anew when they are next asked for. */
@@ -235,15 +242,14 @@ export class Records {
     return all.some((topic) => topic.trashed) ? all.filter((topic) => !topic.trashed) : all
   }
 
-  /** The child of a topic that has a rank; trashed ones have one too. O(1) after the first question for a parent. */
-  childAt(parent: string, rank: string): string | undefined {
+  /** The ranks of the children of a topic, trashed ones included. O(1) after the first question for a parent. */
+  ranksBelow(parent: string): Ranks {
     let ranks = this.ranks.get(parent)
     if (!ranks) {
-      ranks = new Map()
-      for (const child of this.lookUp('topic', CHILDREN, parent)) ranks.set(rankOf(child), child.id)
+      ranks = ranksOf(this.lookUp('topic', CHILDREN, parent))
       this.ranks.set(parent, ranks)
     }
-    return ranks.get(rank)
+    return ranks
   }
 
   /** The topic at the middle of a map. Undefined while the map's topics are not held. */

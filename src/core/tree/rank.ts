@@ -1,5 +1,6 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing'
-import { hangs } from '../records/place'
+import { refuse } from '../changes/problem'
+import { hangs, Rank } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 
@@ -33,13 +34,14 @@ export function rankAfterLast(list: readonly { rank: string }[]): string {
 
 /**
  * The rank itself where no other child of the parent has it, else one between it and the next: two clients that could not
- * see each other can have made the same one. O(1) where it is free, else O(children).
+ * see each other can have made the same one. Of the siblings only these two need be held. Refused where some thousands have
+ * been given one and the same rank, so that what is between has become too long. O(log children) after the first question
+ * for a parent.
  */
 export function freeRank(records: Records, parent: string, rank: string, self: string): string {
-  const holder = records.childAt(parent, rank)
+  const ranks = records.ranksBelow(parent)
+  const holder = ranks.holder(rank)
   if (holder === undefined || holder === self) return rank
-  const next = records
-    .childrenWithTrashed(parent)
-    .find((sibling) => sibling.id !== self && (rankOf(sibling) ?? '') > rank)
-  return generateKeyBetween(rank, rankOf(next))
+  const between = Rank.safeParse(generateKeyBetween(rank, ranks.after(rank)))
+  return between.data ?? refuse('invalid', 'Too many topics would stand at one and the same place.')
 }

@@ -1,13 +1,16 @@
+import { generateNKeysBetween } from 'fractional-indexing'
 import { describe, expect, test } from 'vitest'
 import { applyEdits, type Edit } from '../../../src/core/changes/edit'
 import { prepareChange } from '../../../src/core/changes/prepare'
 import { undoChange, undoLists } from '../../../src/core/changes/undo'
 import { addTopic } from '../../../src/core/commands/add-topic'
+import { blankTopic } from '../../../src/core/commands/blank-topic'
 import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { ChangeId, TopicId } from '../../../src/core/records/ids'
 import { parentOf } from '../../../src/core/records/place'
+import { TopicRecord } from '../../../src/core/records/topic'
 import { mergeText } from '../../../src/core/text/merge-text'
 import { contents, Garden } from '../gardens'
 
@@ -30,6 +33,57 @@ describe('preparing a change', () => {
       .map(({ place, text }) => ['rank' in place ? place.rank : '', text])
     expect(new Set(ranks.map(([rank]) => rank)).size).toBe(ranks.length)
     expect(ranks.map(([, text]) => text)).toEqual(['Spring', 'Twin', 'Summer'])
+  })
+
+  test.each([
+    ['one and the same rank', Array<string>(1_000).fill('a0')],
+    ['the ranks that somebody else gave at the same moment', generateNKeysBetween(null, null, 4_000)],
+  ])('gives thousands of topics with %s places of their own, soon', (_, ranks) => {
+    const garden = new Garden()
+    const map = garden.grow('Root')
+    const parent = garden.topic('Root')
+    const added = (): Edit[] =>
+      ranks.map((rank) => {
+        const id = otherId()
+        const place = { kind: 'arranged' as const, map, parent, rank, side: null }
+        return { kind: 'topic', id, before: null, after: blankTopic(id, place, 'x') }
+      })
+    const start = performance.now()
+    for (const edits of [added(), added()]) expect(prepareChange(garden.records, edits, true).ok).toBe(true)
+    expect(performance.now() - start).toBeLessThan(3_000)
+    const topics = garden.records.children(parent)
+    const found = topics.map(({ place }) => ('rank' in place ? place.rank : ''))
+    expect(new Set(found).size).toBe(2 * ranks.length)
+    // All of them can be stored and written anew.
+    for (const topic of topics) expect(TopicRecord.safeParse(topic).success).toBe(true)
+  })
+
+  test('refuses so many topics with one rank that it would become too long, soon and whole', () => {
+    const { garden, map } = grown()
+    const parent = garden.topic('Spring')
+    const before = contents(garden.records)
+    const edits = Array.from({ length: 20_000 }, (): Edit => {
+      const id = otherId()
+      const place = { kind: 'arranged' as const, map, parent, rank: 'a0', side: null }
+      return { kind: 'topic', id, before: null, after: blankTopic(id, place, 'x') }
+    })
+    const start = performance.now()
+    expect(prepareChange(garden.records, edits, true)).toMatchObject({
+      ok: false,
+      problem: { message: 'Too many topics would stand at one and the same place.' },
+    })
+    expect(performance.now() - start).toBeLessThan(3_000)
+    expect(contents(garden.records)).toEqual(before)
+  })
+
+  test('refuses to join what is larger than could be stored, soon', () => {
+    const { garden } = grown()
+    const id = garden.topic('Spring')
+    const many = Array.from({ length: 200_000 }, (_, i) => `${i}`)
+    const edit = { kind: 'topic', id, before: { badges: many }, after: { badges: [...many].reverse() } } as Edit
+    const start = performance.now()
+    expect(prepareChange(garden.records, [edit], true)).toMatchObject({ ok: false, problem: { code: 'invalid' } })
+    expect(performance.now() - start).toBeLessThan(1_000)
   })
 
   test('takes back all of a change of which one edit fails', () => {
