@@ -40,7 +40,7 @@ describe('a drawing', () => {
   test('becomes markup in which every text and attribute is escaped', () => {
     const hostile = '</text><script>"\'&'
     expect(toMarkup(drawing('text', { x: 1, class: hostile }, [hostile]))).toBe(
-      '<text x="1" class="&lt;/text&gt;&lt;script&gt;&quot;\'&amp;">&lt;/text&gt;&lt;script&gt;"\'&amp;</text>',
+      '<text x="1" class="&lt;/text&gt;&lt;script&gt;&quot;&#39;&amp;">&lt;/text&gt;&lt;script&gt;&quot;&#39;&amp;</text>',
     )
     expect(toMarkup(drawing('rect', { width: 3 }))).toBe('<rect width="3"/>')
     expect(px(1.23456)).toBe(1.23)
