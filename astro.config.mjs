@@ -1,14 +1,29 @@
-import node from '@astrojs/node'
+import { fileURLToPath } from 'node:url'
 import react from '@astrojs/react'
 import { defineConfig } from 'astro/config'
 
+/** The framework inside our own server: src/server/http/entry.ts takes its application and answers with it. */
+const adapter = {
+  name: 'folvet',
+  hooks: {
+    'astro:config:done': ({ setAdapter }) =>
+      setAdapter({
+        name: 'folvet',
+        serverEntrypoint: fileURLToPath(new URL('./src/server/http/entry.ts', import.meta.url)),
+        exports: ['serverWith'],
+        adapterFeatures: { buildOutput: 'server', edgeMiddleware: false },
+        supportedAstroFeatures: { serverOutput: 'stable' },
+      }),
+  },
+}
+
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'middleware' }),
+  adapter,
   integrations: [react()],
   devToolbar: { enabled: false },
   telemetry: false,
-  // The origin is checked by our own middleware, which also covers requests that are not forms.
+  // Origin and Host are checked before the framework, also for requests that are not forms: src/server/http/front.ts.
   security: { checkOrigin: false },
   experimental: { csp: true },
   server: { host: '127.0.0.1', port: 4170 },

@@ -1,4 +1,3 @@
-import { createServer } from 'node:http'
 import { join } from 'node:path'
 import sirv from 'sirv'
 import { root } from './setup/dependencies.mjs'
@@ -7,7 +6,7 @@ import { root } from './setup/dependencies.mjs'
  * The process that serves the built application: files of the build from a list read once, everything else by the
  * application. Told by HOST, PORT and DATABASE_URL; SIGTERM lets running requests finish.
  */
-const { handler } = await import(join(root, 'dist', 'server', 'entry.mjs'))
+const { serverWith } = await import(join(root, 'dist', 'server', 'entry.mjs'))
 const files = sirv(join(root, 'dist', 'client'), {
   gzip: true,
   setHeaders(response, path) {
@@ -20,13 +19,7 @@ const files = sirv(join(root, 'dist', 'client'), {
   },
 })
 
-const server = createServer((request, response) => {
-  files(request, response, () => {
-    handler(request, response).catch(() => response.destroy())
-  })
-})
-// Longer than browsers and proxies keep a connection unused, so that none is closed under a request on its way.
-server.keepAliveTimeout = 75_000
+const server = serverWith(files)
 server.listen(Number(process.env.PORT), process.env.HOST ?? '127.0.0.1')
 
 process.on('SIGTERM', () => {

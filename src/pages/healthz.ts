@@ -1,5 +1,6 @@
 import { health } from '../server/health'
-import { endpoint, json } from '../server/http/endpoint'
+import { endpoint } from '../server/http/endpoint'
+import { json } from '../server/http/reply'
 
 export const GET = endpoint({
   access: 'anyone',

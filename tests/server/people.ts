@@ -14,7 +14,7 @@ export interface Answer {
 /** Somebody with a session of their own who talks to the server. */
 export class Caller {
   private constructor(
-    private readonly cookie: string | null,
+    public cookie: string | null,
     /** The collection that they began with. */
     readonly collection: string,
   ) {}
@@ -29,20 +29,23 @@ export class Caller {
   }
 
   /** The response as it comes; `address` is that of the server unless another process is meant. */
-  raw(
+  async raw(
     method: string,
     path: string,
     body?: BodyInit | null,
     headers: Record<string, string> = {},
     address = inject('address'),
   ): Promise<Response> {
-    return fetch(address + path, {
+    const response = await fetch(address + path, {
       method,
       headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
       body: body ?? null,
       redirect: 'manual',
       signal: AbortSignal.timeout(20_000),
     })
+    const renewed = response.headers.get('set-cookie')?.split(';')[0]
+    if (this.cookie && renewed) this.cookie = renewed
+    return response
   }
 
   async call(

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { allowAttempt, allowGuest, allowWrite } from '../../src/server/http/rate'
+import { allowAttempt, allowGuest, allowWork, placeOf } from '../../src/server/http/rate'
 
 /** How many of so many calls in a row are let through. */
 async function letThrough(calls: number, allow: () => Promise<boolean>): Promise<number> {
@@ -9,9 +9,23 @@ async function letThrough(calls: number, allow: () => Promise<boolean>): Promise
 }
 
 test('each limit lets its number through and no more, and one person does not use up what another may', async () => {
-  expect(await letThrough(6_010, () => allowWrite('first'))).toBe(6_000)
-  expect(await allowWrite('second')).toBe(true)
-  expect(await letThrough(12, () => allowAttempt('first@folvet.example'))).toBe(10)
-  expect(await allowAttempt('second@folvet.example')).toBe(true)
-  expect(await letThrough(63, () => allowGuest('all'))).toBe(60)
+  expect(await letThrough(6_010, () => allowWork('first', 1))).toBe(6_000)
+  expect(await letThrough(40, () => allowWork('second', 200))).toBe(30)
+  expect(await allowWork('third', 1)).toBe(true)
+  expect(await letThrough(123, () => allowGuest('192.0.2.1'))).toBe(120)
+  expect(await allowGuest('192.0.2.2')).toBe(true)
+})
+
+test('wrong attempts from one place keep nobody out elsewhere, and one place has a limit over all addresses', async () => {
+  expect(await letThrough(12, () => allowAttempt('first@folvet.example', '192.0.2.1'))).toBe(10)
+  expect(await allowAttempt('first@folvet.example', '192.0.2.2')).toBe(true)
+  expect(await allowAttempt('second@folvet.example', '192.0.2.1')).toBe(true)
+  let tried = 0
+  expect(await letThrough(120, () => allowAttempt(`guess-${tried++}@folvet.example`, '192.0.2.3'))).toBe(100)
+})
+
+test('a customer with a whole IPv6 network counts as one place', () => {
+  expect(placeOf('2001:db8:1:2:3:4:5:6')).toBe(placeOf('2001:db8:1:2:ffff::1'))
+  expect(placeOf('2001:db8:1:3::1')).not.toBe(placeOf('2001:db8:1:2::1'))
+  expect(placeOf('192.0.2.1')).toBe('192.0.2.1')
 })

@@ -16,8 +16,11 @@ describe('a beginning without an account', () => {
   test('becomes an account that keeps everything', async () => {
     const guest = await Caller.begin()
     await guest.grow('# Garden\n\n- Spring')
-    const mine = address()
+    const [mine, before] = [address(), guest.cookie!]
     expect((await claim(guest, mine)).status).toBe(200)
+    // Whoever saw the cookie of the guest has nothing of the account.
+    expect((await Caller.nobody.call('GET', '/api/me', null, { cookie: before })).text).toBe('null')
+    expect((await guest.call('GET', '/api/me')).json).toMatchObject({ address: mine })
     const signedIn = await Caller.nobody.send('POST', '/api/sessions', { address: mine.toUpperCase(), password })
     expect(signedIn.status).toBe(201)
     const cookie = signedIn.headers.get('set-cookie') ?? ''
@@ -58,16 +61,16 @@ describe('a session', () => {
     expect(hashes).toContain(createHash('sha256').update(token).digest('hex'))
     expect(hashes.join()).not.toContain(Buffer.from(token).toString('hex'))
     const me = (by: string) => Caller.nobody.call('GET', '/api/me', null, { cookie: by })
-    expect((await me(cookie)).status).toBe(200)
+    expect((await me(cookie)).json).toMatchObject({ address: mine })
     await Caller.nobody.call('DELETE', '/api/sessions', null, { cookie })
-    expect((await me(cookie)).status).toBe(401)
+    expect((await me(cookie)).text).toBe('null')
 
     const late = await open()
     await database.query(`UPDATE session SET expires_at = now() - interval '1 second' WHERE token_hash = $1`, [
       createHash('sha256').update(late.split('=')[1]!).digest(),
     ])
-    expect((await me(late)).status).toBe(401)
-    expect((await me('folvet_session=made-up')).status).toBe(401)
+    expect((await me(late)).text).toBe('null')
+    expect((await me('folvet_session=made-up')).text).toBe('null')
   })
 
   test('keeps passwords as argon2id and answers a wrong one like an unknown address', async () => {

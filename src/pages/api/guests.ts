@@ -1,18 +1,19 @@
 import { createCollection } from '../../server/collections'
 import { transaction } from '../../server/database'
-import { endpoint, json } from '../../server/http/endpoint'
+import { endpoint } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
 import { allowGuest } from '../../server/http/rate'
+import { json } from '../../server/http/reply'
 import { createGuest } from '../../server/people/people'
 import { openSession, sessionCookie } from '../../server/people/sessions'
 
 /** Begins without an account: a person known by a cookie, with a collection of their own. */
 export const POST = endpoint({
   access: 'anyone',
-  async handle({ url, who }) {
+  async handle({ asked, who }) {
     if (who) throw new Failure(409, 'You have begun already.')
-    if (!(await allowGuest('all')))
-      throw new Failure(429, 'Too many people are starting just now. Please try again in a minute.')
+    if (!(await allowGuest(asked.from)))
+      throw new Failure(429, 'Too many people are starting from here just now. Please try again in a minute.')
     const { collection, token } = await transaction(async (client) => {
       const guest = await createGuest(client)
       return {
@@ -20,6 +21,6 @@ export const POST = endpoint({
         token: await openSession(guest.id, client),
       }
     })
-    return json(201, { collection }, { 'Set-Cookie': sessionCookie(token, url.protocol === 'https:') })
+    return json(201, { collection }, { 'Set-Cookie': sessionCookie(token, asked.secure) })
   },
 })

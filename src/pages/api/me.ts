@@ -1,11 +1,13 @@
 import { z } from 'zod'
 import { transaction } from '../../server/database'
-import { endpoint, json } from '../../server/http/endpoint'
+import { endpoint } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
+import { json } from '../../server/http/reply'
 import { claimGuest, endGuest } from '../../server/people/people'
-import { expiredCookie, forgetSessions } from '../../server/people/sessions'
+import { expiredCookie, forgetSessions, sessionCookie } from '../../server/people/sessions'
 
-export const GET = endpoint({ access: 'person', handle: async ({ who }) => who })
+/** Who is calling; null where nobody is signed in. */
+export const GET = endpoint({ access: 'anyone', handle: async ({ who }) => json(200, who) })
 
 const Claim = z.strictObject({
   name: z.string().trim().min(1, 'Please give a name.').max(200),
@@ -17,12 +19,13 @@ const Claim = z.strictObject({
 export const POST = endpoint({
   access: 'person',
   body: Claim,
-  async handle({ who, body }) {
+  cost: 200,
+  async handle({ asked, who, body }) {
     if (who.address) throw new Failure(409, 'This is an account already.')
-    if (!(await claimGuest(who.id, body.name, body.address, body.password)))
-      throw new Failure(409, 'There is an account with this address already.')
+    const token = await claimGuest(who.id, body.name, body.address, body.password)
+    if (!token) throw new Failure(409, 'There is an account with this address already.')
     forgetSessions()
-    return json(200, { name: body.name })
+    return json(200, { name: body.name }, { 'Set-Cookie': sessionCookie(token, asked.secure) })
   },
 })
 

@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import { endpoint, json } from '../../server/http/endpoint'
+import { endpoint } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
 import { allowAttempt } from '../../server/http/rate'
+import { json } from '../../server/http/reply'
 import { personByPassword } from '../../server/people/people'
 import { closeSession, expiredCookie, openSession, sessionCookie, tokenFrom } from '../../server/people/sessions'
 
@@ -10,23 +11,19 @@ const SignIn = z.strictObject({ address: z.string().max(320), password: z.string
 export const POST = endpoint({
   access: 'anyone',
   body: SignIn,
-  async handle({ url, body }) {
-    if (!(await allowAttempt(body.address.toLowerCase())))
-      throw new Failure(429, 'Too many attempts. Please wait a minute.')
+  async handle({ asked, body }) {
+    if (!(await allowAttempt(body.address.toLowerCase(), asked.from)))
+      throw new Failure(429, 'Too many attempts from here. Please wait a minute.')
     const person = await personByPassword(body.address, body.password)
     if (!person) throw new Failure(401, 'Address and password do not belong together.')
-    return json(
-      201,
-      { name: person.name },
-      { 'Set-Cookie': sessionCookie(await openSession(person.id), url.protocol === 'https:') },
-    )
+    return json(201, { name: person.name }, { 'Set-Cookie': sessionCookie(await openSession(person.id), asked.secure) })
   },
 })
 
 export const DELETE = endpoint({
   access: 'person',
-  async handle({ request }) {
-    const token = tokenFrom(request.headers.get('cookie'))
+  async handle({ asked }) {
+    const token = tokenFrom(asked.header('cookie'))
     if (token) await closeSession(token)
     return json(200, { ok: true }, { 'Set-Cookie': expiredCookie() })
   },

@@ -1,20 +1,21 @@
 import { z } from 'zod'
 import { type Change, type CommittedChange, WireChange } from '../../core/changes/edit'
 import { snapshot } from '../database'
-import type { Member } from '../http/endpoint'
+import { type Member, specified } from '../http/endpoint'
 import { Failure } from '../http/failure'
+import { chargeFor } from '../http/rate'
 import { forbiddenEdit } from '../people/rights'
 import { type CommitResult, changesAfter, changesBy } from './commit-changes'
 import { submitChange } from './queue'
 
-export const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })
+const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })
 
 /** Commits changes that a browser sent, in their order; each succeeds or is refused by itself. */
-export async function commitFor(
-  member: Member,
-  body: z.infer<typeof ChangesBody>,
-): Promise<{ results: CommitResult[] }> {
+async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Promise<{ results: CommitResult[] }> {
   const author = { id: member.person.id, name: member.person.name }
+  // One request was counted; each further change and every few edits count too.
+  const edits = body.changes.reduce((sum, { edits }) => sum + edits.length, 0)
+  await chargeFor(author.id, body.changes.length - 1 + Math.min(1_000, Math.floor(edits / 50)))
   const submitted = body.changes.map(async (wire): Promise<CommitResult> => {
     // What the fields hold is checked against the schema of each kind when the change is prepared.
     const change = wire as Change
@@ -26,6 +27,13 @@ export async function commitFor(
   if (only && !only.ok && only.problem.code === 'forbidden') throw new Failure(403, only.problem.message)
   return { results }
 }
+
+/** Answered before the framework: see `http/front.ts`. */
+export const postChanges = specified({
+  access: 'editor',
+  body: ChangesBody,
+  handle: ({ who, body }) => commitFor(who, body),
+})
 
 const UNDOABLE_AT_OPENING = 60
 

@@ -1,5 +1,7 @@
+import { Readable } from 'node:stream'
 import type { FileRecord } from '../../core/records/file'
-import { streamFrom } from '../http/streams'
+import type { Asked } from '../http/asked'
+import type { Reply } from '../http/reply'
 import { readContent } from './contents'
 import { thumbnail } from './pictures'
 
@@ -19,42 +21,39 @@ const SHOWN = new Set([
  * offered for saving unless it is of a kind in which nothing can run.
  */
 export function serveContent(
-  request: Request,
+  asked: Asked,
   content: { sha256: string; name: string; type: string; size: number },
-  cache: string,
-): Response {
+  more: Record<string, string>,
+): Reply {
   const disposition = SHOWN.has(content.type) ? 'inline' : 'attachment'
-  const headers = new Headers({
+  const headers: Record<string, string> = {
     'Content-Type': content.type === 'text/plain' ? 'text/plain; charset=utf-8' : content.type,
     'Content-Disposition': `${disposition}; filename*=UTF-8''${encodeURIComponent(content.name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16)}`)}`,
     'Content-Security-Policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src 'self' data:",
     'Accept-Ranges': 'bytes',
-    'Cache-Control': cache,
     ETag: `"${content.sha256}"`,
-  })
-  if (request.headers.get('if-none-match') === `"${content.sha256}"`)
-    return new Response(null, { status: 304, headers })
-  const range = rangeOf(request.headers.get('range'), content.size)
-  if (range === 'unsatisfiable') {
-    headers.set('Content-Range', `bytes */${content.size}`)
-    return new Response(null, { status: 416, headers })
+    ...more,
   }
+  if (asked.header('if-none-match') === headers.ETag) return { status: 304, headers, body: null }
+  const range = rangeOf(asked.header('range'), content.size)
+  if (range === 'unsatisfiable')
+    return { status: 416, headers: { ...headers, 'Content-Range': `bytes */${content.size}` }, body: null }
   const { start, end } = range ?? { start: 0, end: content.size - 1 }
-  headers.set('Content-Length', String(end - start + 1))
-  if (range) headers.set('Content-Range', `bytes ${start}-${end}/${content.size}`)
-  return new Response(streamFrom(readContent(content.sha256, start, end)), { status: range ? 206 : 200, headers })
+  headers['Content-Length'] = String(end - start + 1)
+  if (range) headers['Content-Range'] = `bytes ${start}-${end}/${content.size}`
+  return { status: range ? 206 : 200, headers, body: Readable.from(readContent(content.sha256, start, end)) }
 }
 
 /** Answers with a picture in about the width asked for. The same file never changes, so it is kept by the browser. */
-export async function servePicture(request: Request, file: FileRecord, width: number): Promise<Response> {
-  const headers = new Headers({
+export async function servePicture(asked: Asked, file: FileRecord, width: number): Promise<Reply> {
+  const headers = {
     'Content-Type': 'image/webp',
     'Content-Security-Policy': "sandbox; default-src 'none'",
     'Cache-Control': 'private, max-age=31536000, immutable',
     ETag: `"${file.sha256}-${width}"`,
-  })
-  if (request.headers.get('if-none-match') === headers.get('ETag')) return new Response(null, { status: 304, headers })
-  return new Response(new Uint8Array(await thumbnail(file, width)), { headers })
+  }
+  if (asked.header('if-none-match') === headers.ETag) return { status: 304, headers, body: null }
+  return { status: 200, headers, body: await thumbnail(file, width, asked.gone) }
 }
 
 /** One range of bytes as in RFC 9110, 14.2; several ranges, or anything else, are answered with the whole. */

@@ -5,9 +5,10 @@ import type { Role } from '../../core/records/snapshot'
 import { TooLarge } from '../files/contents'
 import type { Person } from '../people/people'
 import { allows, roleIn } from '../people/rights'
+import type { Asked } from './asked'
 import { Failure } from './failure'
-import { allowWrite } from './rate'
-import { bytesOf } from './streams'
+import { chargeFor } from './rate'
+import { json, type Reply } from './reply'
 
 export const log = pino({ level: process.env.LOG_LEVEL ?? 'info' })
 
@@ -15,7 +16,7 @@ export const log = pino({ level: process.env.LOG_LEVEL ?? 'info' })
 export type Access = 'anyone' | 'person' | Role
 
 interface Call<Body, Who> {
-  request: Request
+  asked: Asked
   url: URL
   params: Record<string, string>
   body: Body
@@ -28,42 +29,61 @@ export interface Member {
   collection: string
 }
 
-/** What Astro hands to an endpoint, as far as we use it. */
-interface Context {
-  request: Request
-  url: URL
-  params: Record<string, string | undefined>
-  locals: { person: Person | null }
-}
-
 type WhoFor<A extends Access> = A extends 'anyone' ? Person | null : A extends 'person' ? Person : Member
 
-const MAX_BODY = 20 * 1024 * 1024
-const MOST_DROPPED = 5 * MAX_BODY
-
 /**
- * An endpoint: asks for session and membership, parses path and body, calls `handle`, and answers in JSON.
- * `handle` may return a Response or anything that can be written as JSON; it may throw a Failure or a Refusal.
+ * What an endpoint asks for and does: who may call it, the form of its body, and `handle`, which may return a Reply or
+ * anything that can be written as JSON; it may throw a Failure or a Refusal.
  */
-export function endpoint<A extends Access, Body = undefined>(spec: {
+interface Spec<A extends Access, Body> {
   access: A
   body?: z.ZodType<Body>
+  /** How much it counts against what one person may ask for: see `rate.ts`. A small write unless told. */
+  cost?: number
   handle(call: Call<Body, WhoFor<A>>): Promise<unknown>
-}): (context: Context) => Promise<Response> {
-  return async ({ request, url, params, locals }) => {
-    try {
-      const ids: Record<string, string> = {}
-      for (const [name, value] of Object.entries(params)) if (value !== undefined) ids[name] = value
-      const who = (await admit(spec.access, locals.person, ids.collection)) as WhoFor<A>
-      const isWrite = request.method !== 'GET' && request.method !== 'HEAD'
-      if (isWrite && !(await allowWrite(locals.person?.id ?? 'nobody')))
-        throw new Failure(429, 'Too much at once. Wait a moment and try again.')
-      const body = spec.body ? parse(spec.body, await readJson(request)) : (undefined as Body)
-      const answer = await spec.handle({ request, url, params: ids, body, who })
-      return answer instanceof Response ? answer : json(200, answer ?? { ok: true })
-    } catch (error) {
-      return failed(error, request)
-    }
+}
+
+/** An endpoint that can be answered without the framework. */
+export const specified = <A extends Access, Body = undefined>(spec: Spec<A, Body>): Spec<A, Body> => spec
+
+/** A request with what is known of it. */
+interface Incoming {
+  asked: Asked
+  params: Record<string, string | undefined>
+  person: Person | null
+}
+
+/** Asks for session and membership, parses path and body, handles, and answers. */
+export async function answer<A extends Access, Body>(
+  spec: Spec<A, Body>,
+  { asked, params, person }: Incoming,
+): Promise<Reply> {
+  try {
+    const ids: Record<string, string> = {}
+    for (const [name, value] of Object.entries(params)) if (value !== undefined) ids[name] = value
+    const who = (await admit(spec.access, person, ids.collection)) as WhoFor<A>
+    const cost = spec.cost ?? (asked.isReading ? 0 : 1)
+    if (cost > 0) await chargeFor(person?.id ?? asked.from, cost)
+    const body = spec.body ? parse(spec.body, await readJson(asked)) : (undefined as Body)
+    const value = await spec.handle({ asked, url: asked.url, params: ids, body, who })
+    return isReply(value) ? value : json(200, value ?? { ok: true })
+  } catch (error) {
+    return failed(error, asked)
+  }
+}
+
+const isReply = (value: unknown): value is Reply =>
+  typeof value === 'object' && value !== null && 'status' in value && 'headers' in value && 'body' in value
+
+/**
+ * An endpoint as a route of the framework. What it answers is handed past the framework to who sends it, so that nothing is
+ * wrapped on the way and a slow reader holds back the source.
+ */
+export function endpoint<A extends Access, Body = undefined>(spec: Spec<A, Body>) {
+  return async (context: { params: Incoming['params']; locals: App.Locals }): Promise<Response> => {
+    const { params, locals } = context
+    locals.reply = await answer(spec, { asked: locals.asked, params, person: locals.person })
+    return new Response('')
   }
 }
 
@@ -93,8 +113,8 @@ function parse<Body>(schema: z.ZodType<Body>, value: unknown): Body {
   )
 }
 
-async function readJson(request: Request): Promise<unknown> {
-  const bytes = await readBody(request)
+async function readJson(asked: Asked): Promise<unknown> {
+  const bytes = await readBody(asked)
   try {
     return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes))
   } catch {
@@ -102,45 +122,36 @@ async function readJson(request: Request): Promise<unknown> {
   }
 }
 
-async function drop(request: Request): Promise<number> {
-  let dropped = 0
-  for await (const chunk of bytesOf(request)) dropped += chunk.length
-  return dropped
-}
+const MAX_BODY = 20 * 1024 * 1024
+const MOST_DROPPED = 5 * MAX_BODY
 
-/** The whole body. One that tells its length is taken at once; any other is counted as it comes. */
-async function readBody(request: Request): Promise<ArrayBuffer | Buffer> {
-  const tooMuch = () => new Failure(413, 'This is too much at once: at most 20 MB.')
-  const told = request.headers.get('content-length')
-  if (told !== null) {
-    if (Number(told) <= MAX_BODY) return request.arrayBuffer()
-    // Whoever is still sending hears no answer: what is not far too large is read to its end, and dropped.
-    if (Number(told) <= MOST_DROPPED) await drop(request)
-    throw tooMuch()
-  }
-  const chunks: Uint8Array[] = []
+/** The whole body. Whoever is still sending hears no answer: what is not far too large is read to its end, and dropped. */
+async function readBody(asked: Asked): Promise<Buffer> {
+  const pieces: Uint8Array[] = []
   let length = 0
-  for await (const chunk of bytesOf(request)) {
-    length += chunk.length
-    if (length > MAX_BODY) throw tooMuch()
-    chunks.push(chunk)
-  }
-  return Buffer.concat(chunks)
+  if (Number(asked.header('content-length') ?? 0) <= MOST_DROPPED)
+    for await (const piece of asked.bytes()) {
+      length += piece.length
+      if (length <= MAX_BODY) pieces.push(piece)
+      else pieces.length = 0
+      if (length > MOST_DROPPED) break
+    }
+  else length = MOST_DROPPED
+  if (length > MAX_BODY) throw new Failure(413, 'This is too much at once: at most 20 MB.')
+  return pieces.length === 1 ? (pieces[0] as Buffer) : Buffer.concat(pieces)
 }
 
-export const json = (status: number, value: unknown, headers: Record<string, string> = {}): Response =>
-  new Response(JSON.stringify(value), {
-    status,
-    headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store', ...headers },
-  })
-
-function failed(error: unknown, request: Request): Response {
+function failed(error: unknown, asked: Asked): Reply {
   // The rest of a body that is too large is not read: the connection cannot be used again.
   if (error instanceof TooLarge) return json(413, { error: error.message }, { Connection: 'close' })
   if (error instanceof Failure)
-    return json(error.status, { error: error.message }, error.status === 413 ? { Connection: 'close' } : {})
+    return json(
+      error.status,
+      { error: error.message },
+      error.status === 413 || error.status === 408 ? { Connection: 'close' } : {},
+    )
   if (error instanceof Refusal) return json(409, { error: error.problem.message, code: error.problem.code })
-  log.error({ error, method: request.method, path: new URL(request.url).pathname }, 'request failed')
+  log.error({ error, method: asked.method, path: asked.url.pathname }, 'request failed')
   return json(500, { error: 'Something went wrong on our side. Nothing was changed; please try again.' })
 }
 

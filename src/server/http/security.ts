@@ -1,3 +1,6 @@
+import type { Asked } from './asked'
+import type { Reply } from './reply'
+
 const POLICY = [
   "default-src 'none'",
   "style-src 'self' 'unsafe-inline'",
@@ -8,36 +11,32 @@ const POLICY = [
   "base-uri 'none'",
   "form-action 'self'",
   "frame-ancestors 'none'",
-]
+].join('; ')
+
+const ALWAYS = {
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'same-origin',
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'X-Frame-Options': 'DENY',
+}
 
 /**
- * Sets the headers that every response carries. Astro's own `script-src`, with the hashes of its inline scripts, is
- * kept; a response that sets a stricter policy of its own, as files and published sites do, keeps that.
+ * An answer with the headers that every one carries. The framework's own `script-src`, with the hashes of its inline
+ * scripts, is kept; an answer that sets a stricter policy of its own, as files and published sites do, keeps that.
  */
-export function secure(response: Response): Response {
-  const { headers } = response
-  const existing = headers.get('Content-Security-Policy') ?? ''
-  if (!existing.includes('sandbox')) {
-    const scripts = /script-src [^;]+/.exec(existing)?.[0] ?? "script-src 'self'"
-    headers.set('Content-Security-Policy', [...POLICY, scripts].join('; '))
-  }
-  headers.set('X-Content-Type-Options', 'nosniff')
-  headers.set('Referrer-Policy', 'same-origin')
-  headers.set('Cross-Origin-Opener-Policy', 'same-origin')
-  if (!headers.has('Cross-Origin-Resource-Policy')) headers.set('Cross-Origin-Resource-Policy', 'same-origin')
-  headers.set('X-Frame-Options', 'DENY')
-  return response
+export function secured(reply: Reply): Reply {
+  const { 'content-security-policy': framework = '', ...rest } = reply.headers
+  const headers: Record<string, string> = { 'Cross-Origin-Resource-Policy': 'same-origin', ...rest, ...ALWAYS }
+  if (!rest['Content-Security-Policy'])
+    headers['Content-Security-Policy'] = `${POLICY}; ${/script-src [^;]+/.exec(framework)?.[0] ?? "script-src 'self'"}`
+  return { ...reply, headers }
 }
 
 /** Whether a write comes from our own pages. A browser always tells where from; a program may leave it out. */
-export function fromOurPages(request: Request, host: string): boolean {
-  if (request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS') return true
-  const origin = request.headers.get('origin')
-  if (origin === null)
-    return request.headers.get('sec-fetch-site') === null || request.headers.get('sec-fetch-site') === 'same-origin'
-  try {
-    return new URL(origin).host === host
-  } catch {
-    return false
-  }
+export function fromOurPages(asked: Asked): boolean {
+  if (asked.isReading) return true
+  const origin = asked.header('origin')
+  const site = asked.header('sec-fetch-site')
+  if (origin === null) return site === null || site === 'same-origin'
+  return URL.canParse(origin) && new URL(origin).host === asked.header('host')
 }

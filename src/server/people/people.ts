@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
-import { type Client, database } from '../database'
+import { type Client, database, transaction } from '../database'
 import { hashPassword, passwordMatches } from './passwords'
+import { openSession } from './sessions'
 
 /** Somebody who uses Folvet. Without an address they began without an account and are known by their cookie alone. */
 export interface Person {
@@ -19,14 +20,27 @@ export async function createGuest(client: Client): Promise<Person> {
   return rows[0]!
 }
 
-/** Gives a guest a name, an address and a password. False where another person has the address. */
-export async function claimGuest(person: string, name: string, address: string, password: string): Promise<boolean> {
-  const { rowCount } = await database().query(
-    `UPDATE person SET name = $2, address = $3, password_hash = $4
-     WHERE id = $1 AND address IS NULL AND NOT EXISTS (SELECT 1 FROM person WHERE lower(address) = lower($3))`,
-    [person, name, address, await hashPassword(password)],
-  )
-  return rowCount === 1
+/**
+ * Gives a guest a name, an address and a password, and a new session: those of the guest end. Returns its token; null
+ * where another person has the address.
+ */
+export async function claimGuest(
+  person: string,
+  name: string,
+  address: string,
+  password: string,
+): Promise<string | null> {
+  const hash = await hashPassword(password)
+  return transaction(async (client) => {
+    const { rowCount } = await client.query(
+      `UPDATE person SET name = $2, address = $3, password_hash = $4
+       WHERE id = $1 AND address IS NULL AND NOT EXISTS (SELECT 1 FROM person WHERE lower(address) = lower($3))`,
+      [person, name, address, hash],
+    )
+    if (rowCount !== 1) return null
+    await client.query('DELETE FROM session WHERE person = $1', [person])
+    return openSession(person, client)
+  })
 }
 
 export async function createPerson(client: Client, name: string, address: string, password: string): Promise<Person> {

@@ -1,6 +1,7 @@
 import { digestOf } from '../collections'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
+import type { Reply } from '../http/reply'
 import { publicationOf } from './publication-rows'
 import { startPublication } from './publish'
 import { zipSite } from './zip'
@@ -20,15 +21,17 @@ export async function startFor(member: Member) {
   return stateFor(member)
 }
 
-export async function zipFor({ collection }: Member): Promise<Response> {
+export async function zipFor({ collection }: Member): Promise<Reply> {
   const publication = await publicationOf(collection)
   if (!publication || publication.changeNumber === 0)
     throw new Failure(404, 'This collection has not been published yet.')
-  return new Response(zipSite(publication), {
+  return {
+    status: 200,
     headers: {
       'Content-Type': 'application/zip',
       'Content-Disposition': `attachment; filename="${publication.address}.zip"`,
       'Cache-Control': 'no-store',
     },
-  })
+    body: zipSite(publication),
+  }
 }

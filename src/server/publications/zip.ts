@@ -1,6 +1,5 @@
 import type { Readable } from 'node:stream'
 import yazl from 'yazl'
-import { streamFrom } from '../http/streams'
 import { type Publication, pagePaths } from './publication-rows'
 import { bytesOfPage } from './serve-site'
 
@@ -8,7 +7,7 @@ import { bytesOfPage } from './serve-site'
 const TIME = new Date(Date.UTC(2020, 0, 1))
 
 /** The published site as a zip, in a folder of its own, streamed as it is packed. */
-export function zipSite(publication: Publication): ReadableStream<Uint8Array<ArrayBuffer>> {
+export function zipSite(publication: Publication): Readable {
   const zip = new yazl.ZipFile()
   const pack = async () => {
     for (const path of await pagePaths(publication.collection))
@@ -19,5 +18,5 @@ export function zipSite(publication: Publication): ReadableStream<Uint8Array<Arr
     zip.end()
   }
   pack().catch((error: Error) => zip.emit('error', error))
-  return streamFrom(zip.outputStream as Readable)
+  return zip.outputStream as Readable
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { z } from 'zod'
-import { ApiError, ask } from './api'
+import { ask } from './api'
 
 const Person = z.object({ id: z.string(), name: z.string(), address: z.string().nullable() })
 export type Person = z.infer<typeof Person>
@@ -9,11 +9,7 @@ export type Person = z.infer<typeof Person>
 export function usePerson(): Person | null | undefined {
   const { data } = useQuery({
     queryKey: ['me'],
-    queryFn: () =>
-      ask(Person, '/api/me').catch((error: unknown) => {
-        if (error instanceof ApiError && error.status === 401) return null
-        throw error
-      }),
+    queryFn: () => ask(Person.nullable(), '/api/me'),
   })
   return data
 }

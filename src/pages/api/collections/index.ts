@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { collectionsOf, createCollection } from '../../../server/collections'
 import { transaction } from '../../../server/database'
-import { endpoint, json } from '../../../server/http/endpoint'
+import { endpoint } from '../../../server/http/endpoint'
+import { json } from '../../../server/http/reply'
 
 export const GET = endpoint({ access: 'person', handle: async ({ who }) => collectionsOf(who.id) })
 

@@ -4,11 +4,11 @@ import { serveSite } from '../../../server/publications/serve-site'
 /** The published sites, open to anyone. */
 export const GET = endpoint({
   access: 'anyone',
-  async handle({ request, url, params }) {
+  async handle({ asked, url, params }) {
     const address = params.address ?? ''
     // Relative links need the slash after the address.
     if (params.path === undefined && !url.pathname.endsWith('/'))
-      return new Response(null, { status: 308, headers: { Location: `${url.pathname}/` } })
-    return serveSite(request, address, params.path ?? '')
+      return { status: 308, headers: { Location: `${url.pathname}/` }, body: null }
+    return serveSite(asked, address, params.path ?? '')
   },
 })

@@ -1,4 +1,4 @@
-import { ChangesBody, commitFor, missedChanges, ownChanges } from '../../../../server/commit/receive-changes'
+import { missedChanges, ownChanges, postChanges } from '../../../../server/commit/receive-changes'
 import { endpoint } from '../../../../server/http/endpoint'
 
 /** Changes after a number, for a browser that missed some; without one the caller's own newest, for undo and redo. */
@@ -8,4 +8,4 @@ export const GET = endpoint({
     url.searchParams.has('after') ? missedChanges(who, Number(url.searchParams.get('after'))) : ownChanges(who),
 })
 
-export const POST = endpoint({ access: 'editor', body: ChangesBody, handle: ({ who, body }) => commitFor(who, body) })
+export const POST = endpoint(postChanges)

@@ -5,5 +5,6 @@ import { endpoint } from '../../../../server/http/endpoint'
 export const POST = endpoint({
   access: 'editor',
   body: DraftAsked,
+  cost: 100,
   handle: ({ who, body }) => draft(who.collection, body),
 })

@@ -3,6 +3,7 @@ import { endpoint } from '../../../../server/http/endpoint'
 
 export const GET = endpoint({
   access: 'reader',
+  cost: 10,
   async handle({ who, url }) {
     const words = (url.searchParams.get('words') ?? '').trim().slice(0, 200).replaceAll('\u0000', '')
     return words === '' ? [] : find(who.collection, words)

@@ -4,5 +4,6 @@ import { MergeRequest, planMergeOf } from '../../../../server/run-command'
 export const POST = endpoint({
   access: 'reader',
   body: MergeRequest,
+  cost: 200,
   handle: ({ who, body }) => planMergeOf(who.collection, body),
 })

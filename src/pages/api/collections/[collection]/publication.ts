@@ -1,6 +1,7 @@
-import { endpoint, json } from '../../../../server/http/endpoint'
+import { endpoint } from '../../../../server/http/endpoint'
+import { json } from '../../../../server/http/reply'
 import { startFor, stateFor } from '../../../../server/publications/desk'
 
 export const GET = endpoint({ access: 'reader', handle: ({ who }) => stateFor(who) })
 
-export const POST = endpoint({ access: 'editor', handle: async ({ who }) => json(202, await startFor(who)) })
+export const POST = endpoint({ access: 'editor', cost: 200, handle: async ({ who }) => json(202, await startFor(who)) })

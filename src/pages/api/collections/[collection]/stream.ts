@@ -4,8 +4,8 @@ import { endpoint } from '../../../../server/http/endpoint'
 /** Changes of the collection as they are committed, as server-sent events. */
 export const GET = endpoint({
   access: 'reader',
-  async handle({ who, request, url }) {
-    const since = Number(request.headers.get('last-event-id') ?? url.searchParams.get('since') ?? 0)
-    return changeStream(who, Number.isSafeInteger(since) && since >= 0 ? since : 0, request.signal)
+  async handle({ who, asked, url }) {
+    const since = Number(asked.header('last-event-id') ?? url.searchParams.get('since') ?? 0)
+    return changeStream(who, Number.isSafeInteger(since) && since >= 0 ? since : 0, asked.gone)
   },
 })

@@ -7,6 +7,7 @@ import { isCommandName, runCommand } from '../../../../../server/run-command'
 export const POST = endpoint({
   access: 'editor',
   body: z.unknown(),
+  cost: 50,
   async handle({ who, params, body }) {
     const name = params.command ?? ''
     if (!isCommandName(name)) throw new Failure(404, 'There is no such command.')

@@ -6,11 +6,11 @@ import { FileIdInPath } from '../../../../../server/http/path-ids'
 /** The content of a file or, with `width`, a picture about as wide as that in px. */
 export const GET = endpoint({
   access: 'reader',
-  async handle({ who, request, url, params }) {
+  async handle({ who, asked, url, params }) {
     const file = await fileOf(who.collection, pathId(FileIdInPath, params.file, 'file'))
     const width = url.searchParams.get('width')
     return width !== null && file.picture
-      ? servePicture(request, file, Math.max(1, Number.parseInt(width, 10) || 1))
-      : serveContent(request, file, 'private, no-cache')
+      ? servePicture(asked, file, Math.max(1, Number.parseInt(width, 10) || 1))
+      : serveContent(asked, file, { 'Cache-Control': 'private, no-cache' })
   },
 })
