@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import react from '@astrojs/react'
-import { defineConfig } from 'astro/config'
+import { defineConfig, passthroughImageService } from 'astro/config'
 
 /** The framework inside our own server: src/server/http/entry.ts takes its application and answers with it. */
 const adapter = {
@@ -23,6 +23,8 @@ export default defineConfig({
   integrations: [react()],
   devToolbar: { enabled: false },
   telemetry: false,
+  // Pictures are made by src/server/files/pictures.ts; the framework serves none.
+  image: { service: passthroughImageService() },
   // Origin and Host are checked before the framework, also for requests that are not forms: src/server/http/front.ts.
   security: { checkOrigin: false },
   experimental: { csp: true },

@@ -1,7 +1,8 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
-import { Agent, request } from 'node:http'
+import { connect, type Socket } from 'node:net'
 import { join } from 'node:path'
 import { generateKeyBetween } from 'fractional-indexing'
+import pg from 'pg'
 import { v7 as uuid } from 'uuid'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { run } from '../scripts/setup/run.mjs'
@@ -25,15 +26,18 @@ export async function measureChangeRate(): Promise<Measurement> {
     await migrate(postgres.url)
     await pgbench(['-i', '-s', '10', '-q'])
     const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
+    const database = new pg.Client({ connectionString: postgres.url })
+    await database.connect()
     const ours: number[] = []
     const theirs: number[] = []
     try {
       for (let round = 0; round < ROUNDS; round++) {
-        ours.push(await writeChanges(app.address))
+        ours.push(await writeChanges(app.address, database))
         const { output } = await pgbench(['-N', '-c', String(WRITERS), '-T', String(SECONDS)])
         theirs.push(Number(/tps = ([\d.]+)/.exec(output)?.[1]))
       }
     } finally {
+      await database.end()
       await app.stop()
     }
     return compare({
@@ -51,11 +55,29 @@ export async function measureChangeRate(): Promise<Measurement> {
   }
 }
 
-/** Eight writers who each add topics to one collection, one change a request. */
-async function writeChanges(address: string): Promise<number> {
+interface Writer {
+  headers: Record<string, string>
+  person: string
+  collection: string
+}
+
+async function begin(address: string): Promise<Writer> {
   const begun = await fetch(`${address}/api/guests`, { method: 'POST' })
   const headers = { cookie: begun.headers.get('set-cookie')!.split(';')[0]!, 'Content-Type': 'application/json' }
   const { collection } = (await begun.json()) as { collection: string }
+  const { id } = (await (await fetch(`${address}/api/me`, { headers })).json()) as { id: string }
+  return { headers, person: id, collection }
+}
+
+/** Eight people who each add topics to one collection, one change a request. */
+export async function writeChanges(address: string, database: pg.Client): Promise<number> {
+  const people = await Promise.all(Array.from({ length: WRITERS }, () => begin(address)))
+  const [{ headers, collection }] = people as [Writer]
+  for (const { person } of people.slice(1))
+    await database.query(`INSERT INTO membership (person, collection, role) VALUES ($1, $2, 'editor')`, [
+      person,
+      collection,
+    ])
   const base = `${address}/api/collections/${collection}`
   const text = `# Root\n\n${Array.from({ length: WRITERS }, (_, i) => `- Branch ${i}`).join('\n')}`
   const body = JSON.stringify({ pages: [{ path: 'a.md', text }] })
@@ -65,7 +87,9 @@ async function writeChanges(address: string): Promise<number> {
   const branches = (records.topic ?? []).filter((topic) => topic.text.startsWith('Branch'))
   let committed = 0
   const end = Date.now() + SECONDS * 1_000
-  const writer = async (parent: TopicId) => {
+  const writer = async (parent: TopicId, { headers }: Writer) => {
+    const connection = new Connection(new URL(address))
+    const path = `/api/collections/${collection}/changes`
     for (let rank = generateKeyBetween(null, null); Date.now() < end; rank = generateKeyBetween(rank, null)) {
       const id = TopicId.parse(uuid())
       const place = { kind: 'arranged' as const, map, parent, rank, side: null }
@@ -76,31 +100,55 @@ async function writeChanges(address: string): Promise<number> {
         undoes: null,
         edits: [{ kind: 'topic', id, before: null, after }],
       }
-      const answer = await post(`${base}/changes`, headers, JSON.stringify({ changes: [change] }))
-      const { results } = JSON.parse(answer) as { results?: { ok: boolean }[] }
-      if (!results?.[0]?.ok) throw new Error(`A change was refused: ${answer.slice(0, 300)}`)
+      const answer = await connection.post(path, headers, JSON.stringify({ changes: [change] }))
+      if (!answer.startsWith('{"results":[{"ok":true')) throw new Error(`A change was refused: ${answer.slice(0, 300)}`)
       committed++
     }
+    connection.close()
   }
   const start = Date.now()
-  await Promise.all(branches.map((branch) => writer(branch.id)))
+  await Promise.all(branches.map((branch, i) => writer(branch.id, people[i]!)))
   return (committed * 1_000) / (Date.now() - start)
 }
 
-const agent = new Agent({ keepAlive: true })
+/**
+ * A connection that stays open and costs this process little, so that it measures the server and not itself: requests
+ * are written as they travel, and of an answer only its length and its body are read.
+ */
+class Connection {
+  private waiting: { resolve(body: string): void; reject(error: Error): void } | null = null
+  private received = ''
+  private readonly socket: Socket
 
-/** A request that costs this process little, so that it measures the server and not itself; resolves with the body. */
-const post = (url: string, headers: Record<string, string>, body: string): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const length = { 'Content-Length': String(Buffer.byteLength(body)) }
-    const call = request(url, { method: 'POST', agent, headers: { ...headers, ...length } }, (response) => {
-      let answer = ''
-      response.setEncoding('utf8')
-      response.on('data', (piece: string) => {
-        answer += piece
-      })
-      response.on('end', () => resolve(answer))
+  constructor(private readonly address: URL) {
+    this.socket = connect(Number(address.port), address.hostname)
+    this.socket.setNoDelay(true)
+    this.socket.setEncoding('latin1')
+    this.socket.on('data', (piece: string) => this.take(piece))
+    this.socket.on('error', (error) => this.waiting?.reject(error))
+  }
+
+  /** Posts a body in ASCII; resolves with that of the answer. */
+  post(path: string, headers: Record<string, string>, body: string): Promise<string> {
+    const lines = Object.entries({ ...headers, Host: this.address.host, 'Content-Length': body.length })
+    const head = `POST ${path} HTTP/1.1\r\n${lines.map(([name, value]) => `${name}: ${value}\r\n`).join('')}\r\n`
+    return new Promise((resolve, reject) => {
+      this.waiting = { resolve, reject }
+      this.socket.write(head + body)
     })
-    call.on('error', reject)
-    call.end(body)
-  })
+  }
+
+  close(): void {
+    this.socket.destroy()
+  }
+
+  private take(piece: string): void {
+    this.received += piece
+    const end = this.received.indexOf('\r\n\r\n')
+    const length = end < 0 ? null : /^content-length: (\d+)/im.exec(this.received.slice(0, end))?.[1]
+    if (length === null || length === undefined || this.received.length < end + 4 + Number(length)) return
+    const body = this.received.slice(end + 4)
+    this.received = ''
+    this.waiting?.resolve(body)
+  }
+}

@@ -6,7 +6,7 @@ import { eachEnd } from '../core/records/reference-path'
 import type { CollectionDigest, FarTopic, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
 import type { TemplateRecord } from '../core/records/template'
 import { type Client, database, snapshot } from './database'
-import { isTable, leadsTo, loadInto, selectRecords } from './records/tables'
+import { GIVEN, isTable, leadsTo, loadByIds, loadInto, selectRecords } from './records/tables'
 
 export interface CollectionRow {
   id: string
@@ -111,7 +111,7 @@ export function mapSnapshot(collection: string, map: MapId): Promise<MapSnapshot
     const load = <K extends RecordKind>(kind: K, condition: string, parameters: unknown[]) =>
       loadInto(held, client, kind, collection, condition, parameters)
     const loadEnds = async (kind: RecordKind, ids: readonly string[]) => {
-      if (ids.length > 0) await load(kind, 'AND id = ANY($2)', [ids])
+      if (ids.length > 0) await loadByIds(held, client, kind, collection, GIVEN, [ids])
     }
     if ((await load('map', 'AND id = $2', [map])).length === 0) return null
     const topics = await load('topic', 'AND map = $2', [map])

@@ -1,3 +1,4 @@
+import type { Duplex } from 'node:stream'
 import pg from 'pg'
 
 // bigint columns (change numbers, file sizes) stay far below 2^53.
@@ -40,17 +41,28 @@ export function prepared<Row extends pg.QueryResultRow>(
   return on.query<Row>({ name, text, values: [...values] })
 }
 
-/** Runs work in one transaction; anything thrown rolls it back. */
-export async function transaction<Result>(work: (client: Client) => Promise<Result>, mode = ''): Promise<Result> {
+/**
+ * Runs work in one transaction; anything thrown rolls it back. `last`, where work returns it, is what it still waits for:
+ * COMMIT is sent along with that, and rolls back where any of it failed.
+ */
+export async function transaction<Result>(
+  work: (client: Client, finish: (last: Promise<unknown>[]) => void) => Promise<Result>,
+  mode = '',
+): Promise<Result> {
   const client = await database().connect()
   let broken: Error | undefined
+  let last: Promise<unknown>[] = []
   try {
+    sendTogether(client)
     const begun = client.query(`BEGIN ${mode}`)
     begun.catch(() => {})
-    const result = await work(client)
-    await begun
-    const { command } = await client.query('COMMIT')
-    if (command !== 'COMMIT') throw new Error('The transaction was rolled back.')
+    const result = await work(client, (writes) => {
+      last = writes
+    })
+    sendTogether(client)
+    const committed = client.query('COMMIT')
+    await Promise.all([begun, ...last, committed])
+    if ((await committed).command !== 'COMMIT') throw new Error('The transaction was rolled back.')
     return result
   } catch (error) {
     await client.query('ROLLBACK').catch((problem: Error) => {
@@ -60,6 +72,13 @@ export async function transaction<Result>(work: (client: Client) => Promise<Resu
   } finally {
     client.release(broken)
   }
+}
+
+/** Lets what is asked of a connection before this turn ends travel in one piece. */
+function sendTogether(client: Client): void {
+  const { stream } = (client as unknown as { connection: { stream: Duplex } }).connection
+  stream.cork()
+  process.nextTick(() => stream.uncork())
 }
 
 /** Work that reads a consistent state of several tables. */

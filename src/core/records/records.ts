@@ -81,6 +81,11 @@ export class Records {
     for (const record of this.tables.get(kind)?.values() ?? []) yield record as RecordByKind[K]
   }
 
+  /** How many records of a kind there are, trashed ones included. */
+  count(kind: RecordKind): number {
+    return this.tables.get(kind)?.size ?? 0
+  }
+
   put<K extends RecordKind>(kind: K, record: RecordByKind[K]): void {
     let table = this.tables.get(kind)
     if (!table) this.tables.set(kind, (table = new Map()))

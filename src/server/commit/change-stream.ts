@@ -1,6 +1,7 @@
 import pg from 'pg'
 import type { CommittedChange } from '../../core/changes/edit'
 import { database, databaseUrl } from '../database'
+import { onCommit } from './announce'
 import { CHANGE_CHANNEL } from './channel'
 import { changesAfter } from './commit-changes'
 
@@ -36,6 +37,10 @@ export function followChanges(
   void ensureListening().then(() => read(reader))
   return () => readers.delete(reader)
 }
+
+onCommit((collection) => {
+  for (const reader of readers) if (reader.collection === collection) void read(reader)
+})
 
 function ensureListening(): Promise<void> {
   connecting ??= listen().catch(() => {

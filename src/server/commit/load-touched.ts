@@ -5,7 +5,7 @@ import { Records } from '../../core/records/records'
 import { eachEnd } from '../../core/records/reference-path'
 import { storable } from '../../core/records/text'
 import type { Client } from '../database'
-import { isTable, leadsTo, loadInto } from '../records/tables'
+import { GIVEN, isTable, leadsTo, loadByIds, loadInto } from '../records/tables'
 
 type Wanted = Map<RecordKind, Set<string>>
 
@@ -37,26 +37,33 @@ const isStructural = (edit: Edit) =>
     ('place' in edit.after || 'opensMap' in edit.after || 'trashed' in edit.after))
 
 /** Topics by their ids, all above them, and siblings that have a rank which an edit wants, with the next after each. */
-// An array, unlike a joined set, is looked up by index whatever the planner thinks of its size.
-const TOPICS_AROUND = `AND id = ANY(ARRAY(
+const TOPICS_AROUND = `
   WITH RECURSIVE above(id, parent) AS (
-    SELECT t.id, t.parent FROM topic t WHERE t.collection = $1 AND t.id = ANY($2)
-    UNION SELECT t.id, t.parent FROM above JOIN topic t ON t.collection = $1 AND t.id = above.parent
+    SELECT t.id, t.parent FROM unnest($2::uuid[]) AS want(wanted)
+      CROSS JOIN LATERAL (SELECT id, parent FROM topic WHERE collection = $1 AND id = wanted LIMIT 1) t
+    UNION SELECT t.id, t.parent FROM above
+      CROSS JOIN LATERAL (SELECT id, parent FROM topic WHERE collection = $1 AND id = above.parent LIMIT 1) t
   )
-  SELECT above.id FROM above UNION ALL
+  SELECT above.id FROM above UNION
   SELECT near.id FROM unnest($3::uuid[], $4::text[]) AS wish(parent, rank) CROSS JOIN LATERAL (
     SELECT t.id FROM topic t WHERE t.collection = $1 AND t.parent = wish.parent AND t.rank >= wish.rank COLLATE "C"
-    ORDER BY t.rank LIMIT 2) AS near))`
+    ORDER BY t.rank LIMIT 2) AS near`
 
 /** Maps by their ids, and those on which topics stand. */
-const MAPS_AROUND =
-  'SELECT unnest($2::uuid[]) UNION SELECT t.map FROM topic t WHERE t.collection = $1 AND t.id = ANY($3)'
+const MAPS_AROUND = `SELECT unnest($2::uuid[]) UNION
+  SELECT t.map FROM unnest($3::uuid[]) AS want(wanted)
+    CROSS JOIN LATERAL (SELECT map FROM topic WHERE collection = $1 AND id = wanted LIMIT 1) t`
+
+/** The heads on a map: its root and its loose branches. */
+const HEADS = 'map = wanted AND parent IS NULL OFFSET 0'
 
 /** Notes by their ids, those that took them over, and those that topics carry. */
-const NOTES_AROUND = `AND id = ANY(ARRAY(
+const NOTES_AROUND = `
   SELECT unnest($2::uuid[])
-  UNION SELECT n.joined_into FROM note n WHERE n.collection = $1 AND n.id = ANY($2)
-  UNION SELECT t.note FROM topic t WHERE t.collection = $1 AND t.id = ANY($3)))`
+  UNION SELECT n.joined_into FROM unnest($2::uuid[]) AS want(wanted)
+    CROSS JOIN LATERAL (SELECT joined_into FROM note WHERE collection = $1 AND id = wanted LIMIT 1) n
+  UNION SELECT t.note FROM unnest($3::uuid[]) AS want(wanted)
+    CROSS JOIN LATERAL (SELECT note FROM topic WHERE collection = $1 AND id = wanted LIMIT 1) t`
 
 /**
  * Loads the records that preparing these edits will look at: those they touch and name, parents above them,
@@ -69,11 +76,8 @@ export async function loadTouched(client: Client, collection: string, edits: rea
   for (const edit of edits) wantReferences(wanted, edit)
   const topics = [...(wanted.get('topic') ?? [])]
   const loadMaps = (maps: readonly string[]) => [
-    loadInto(records, client, 'map', collection, `AND id = ANY(ARRAY(${MAPS_AROUND}))`, [maps, topics]),
-    loadInto(records, client, 'topic', collection, `AND parent IS NULL AND map = ANY(ARRAY(${MAPS_AROUND}))`, [
-      maps,
-      topics,
-    ]),
+    loadByIds(records, client, 'map', collection, MAPS_AROUND, [maps, topics]),
+    loadByIds(records, client, 'topic', collection, MAPS_AROUND, [maps, topics], HEADS),
   ]
   const { parents, ranks } = wishes(edits)
   const noted = edits.flatMap((edit) => (edit.kind === 'topic' && 'note' in edit.after && isId(edit.id) ? edit.id : []))
@@ -83,11 +87,11 @@ export async function loadTouched(client: Client, collection: string, edits: rea
       .filter(([kind]) => kind !== 'topic' && kind !== 'map')
       .map(([kind, ids]) =>
         kind === 'note'
-          ? loadInto(records, client, kind, collection, NOTES_AROUND, [[...ids], noted])
-          : loadInto(records, client, kind, collection, 'AND id = ANY($2)', [[...ids]]),
+          ? loadByIds(records, client, kind, collection, NOTES_AROUND, [[...ids], noted])
+          : loadByIds(records, client, kind, collection, GIVEN, [[...ids]]),
       ),
     ...loadDependants(client, collection, records, edits),
-    loadInto(records, client, 'topic', collection, TOPICS_AROUND, [topics, parents, ranks]),
+    loadByIds(records, client, 'topic', collection, TOPICS_AROUND, [topics, parents, ranks]),
     ...loadMaps([...(wanted.get('map') ?? [])]),
   ])
   const structural = edits.filter(isStructural)
@@ -136,26 +140,26 @@ async function loadBelow(client: Client, collection: string, records: Records, e
     edit.kind === 'topic' && 'place' in edit.after && isId(edit.id) ? edit.id : [],
   )
   if (heads.length === 0) return
-  const below = `AND id = ANY(ARRAY(
+  const below = `
     WITH RECURSIVE below(id, map) AS (
       SELECT t.id, t.map FROM topic t WHERE t.collection = $1 AND t.id = ANY($2)
       UNION SELECT t.id, t.map FROM below JOIN topic t ON t.collection = $1 AND t.map = below.map AND t.parent = below.id
-    ) SELECT id FROM below))`
-  await loadInto(records, client, 'topic', collection, below, [heads])
+    ) SELECT id FROM below`
+  await loadByIds(records, client, 'topic', collection, below, [heads])
 }
 
 /** The maps that arrive by any loaded topic, and the way up from them and from the wanted maps. */
 async function loadHomeDoorways(client: Client, collection: string, records: Records, wanted: Wanted): Promise<void> {
   const topics = [...records.all('topic')].map((topic) => topic.id)
-  const up = `AND id = ANY(ARRAY(
+  const up = `
     WITH RECURSIVE up(id, home_doorway) AS (
       SELECT m.id, m.home_doorway FROM map m WHERE m.collection = $1 AND (m.id = ANY($2) OR m.home_doorway = ANY($3))
       UNION SELECT m.id, m.home_doorway FROM up
         JOIN topic t ON t.collection = $1 AND t.id = up.home_doorway
         JOIN map m ON m.collection = $1 AND m.id = t.map
-    ) SELECT id FROM up))`
-  const maps = await loadInto(records, client, 'map', collection, up, [[...(wanted.get('map') ?? [])], topics])
+    ) SELECT id FROM up`
+  const maps = await loadByIds(records, client, 'map', collection, up, [[...(wanted.get('map') ?? [])], topics])
   // A doorway may be about to lead up from a map that lay elsewhere until now.
   const doorways = maps.flatMap((map) => map.homeDoorway ?? [])
-  await loadInto(records, client, 'topic', collection, 'AND id = ANY($2)', [doorways])
+  await loadByIds(records, client, 'topic', collection, GIVEN, [doorways])
 }

@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises'
 import { type CommitResult, commitChanges, type Submission } from './commit-changes'
 
 interface Waiting extends Submission {
@@ -30,6 +31,8 @@ async function run(collection: string): Promise<void> {
   running.add(collection)
   try {
     for (let queue = queues.get(collection); queue && queue.length > 0; queue = queues.get(collection)) {
+      // Requests that arrive together are read one after the other: the first waits for the rest of its turn.
+      await turn()
       const batch = queue.splice(0, BATCH)
       try {
         const results = await commitChanges(collection, batch)

@@ -14,7 +14,7 @@ import type { Author } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
 import { snapshot } from '../database'
 import { Failure } from '../http/failure'
-import { loadInto } from '../records/tables'
+import { GIVEN, loadByIds, loadInto } from '../records/tables'
 import { storeContent } from './contents'
 import { pictureSize } from './pictures'
 
@@ -62,7 +62,7 @@ export async function uploadToTopic(
     await loadInto(held, client, 'attachment', collection, 'AND topic = $2', [topic])
     await loadInto(held, client, 'collection', collection)
     const maps = [...held.all('topic')].map(({ place }) => place.map)
-    await loadInto(held, client, 'map', collection, 'AND id = ANY($2)', [maps])
+    await loadByIds(held, client, 'map', collection, GIVEN, [maps])
     return held
   })
   if (!records.get('topic', topic)) throw new Failure(404, 'The topic for this file is gone.')

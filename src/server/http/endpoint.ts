@@ -1,6 +1,7 @@
 import pino from 'pino'
-import { z } from 'zod'
+import type { z } from 'zod'
 import { Refusal } from '../../core/changes/problem'
+import { CollectionId } from '../../core/records/ids'
 import type { Role } from '../../core/records/snapshot'
 import { TooLarge } from '../files/contents'
 import type { Person } from '../people/people'
@@ -95,7 +96,7 @@ async function admit(
   if (access === 'anyone') return person
   if (!person) throw new Failure(401, 'Please sign in, or start without an account.')
   if (access === 'person') return person
-  const known = collection && z.uuid().safeParse(collection).success ? await roleIn(person.id, collection) : null
+  const known = collection && CollectionId.safeParse(collection).success ? await roleIn(person.id, collection) : null
   // Somebody who is no member learns nothing: not even whether the collection exists.
   if (!known || !collection) throw new Failure(404, 'There is no such collection, or you are not a member of it.')
   if (!allows(known, access))
@@ -123,22 +124,12 @@ async function readJson(asked: Asked): Promise<unknown> {
 }
 
 const MAX_BODY = 20 * 1024 * 1024
-const MOST_DROPPED = 5 * MAX_BODY
 
 /** The whole body. Whoever is still sending hears no answer: what is not far too large is read to its end, and dropped. */
 async function readBody(asked: Asked): Promise<Buffer> {
-  const pieces: Uint8Array[] = []
-  let length = 0
-  if (Number(asked.header('content-length') ?? 0) <= MOST_DROPPED)
-    for await (const piece of asked.bytes()) {
-      length += piece.length
-      if (length <= MAX_BODY) pieces.push(piece)
-      else pieces.length = 0
-      if (length > MOST_DROPPED) break
-    }
-  else length = MOST_DROPPED
-  if (length > MAX_BODY) throw new Failure(413, 'This is too much at once: at most 20 MB.')
-  return pieces.length === 1 ? (pieces[0] as Buffer) : Buffer.concat(pieces)
+  const body = await asked.whole(MAX_BODY)
+  if (!body) throw new Failure(413, 'This is too much at once: at most 20 MB.')
+  return body
 }
 
 function failed(error: unknown, asked: Asked): Reply {

@@ -25,8 +25,8 @@ export async function send({ status, headers, body }: Reply, outgoing: ServerRes
     return
   }
   const isWhole = body === null || typeof body === 'string' || Buffer.isBuffer(body)
-  if (isWhole && status !== 304) outgoing.setHeader('Content-Length', body === null ? 0 : Buffer.byteLength(body))
-  outgoing.writeHead(status, headers)
+  const length = body === null || !isWhole ? 0 : Buffer.byteLength(body)
+  outgoing.writeHead(status, isWhole && status !== 304 ? { ...headers, 'Content-Length': length } : headers)
   if (isWhole) outgoing.end(body ?? undefined)
   else if (outgoing.req.method === 'HEAD') {
     body.destroy()

@@ -56,6 +56,29 @@ export async function selectRecords<K extends RecordKind>(
   return rows
 }
 
+/** The ids in `$2`. */
+export const GIVEN = 'SELECT DISTINCT unnest($2::uuid[])'
+
+/**
+ * Loads the records whose ids a query yields, or those that `match` them in another way. One by one by their keys, whatever the planner thinks: told that there are
+ * few records in a collection that its statistics do not know yet, it would read the whole collection to find some.
+ */
+export async function loadByIds<K extends RecordKind>(
+  into: Records,
+  client: Client,
+  kind: K,
+  collection: string,
+  ids: string,
+  parameters: unknown[],
+  match = 'id = wanted LIMIT 1',
+): Promise<RecordByKind[K][]> {
+  const text = `SELECT found.* FROM (${ids}) AS want(wanted)
+    CROSS JOIN LATERAL (${tables[kind].select} AND ${match}) AS found`
+  const { rows } = await prepared<RecordByKind[K]>(client, text, [collection, ...parameters])
+  for (const record of rows) if (!into.get(kind, record.id)) into.put(kind, record)
+  return rows
+}
+
 /** Loads records into `into`, without touching those that are there already. */
 export async function loadInto<K extends RecordKind>(
   into: Records,
@@ -70,18 +93,20 @@ export async function loadInto<K extends RecordKind>(
   return rows
 }
 
-/** Writes the records with these ids as they are in `records`. */
+/** Writes the records with these ids as they are in `records`; `insert` fails where there is one of that id. */
 export async function writeRecords(
   client: Client,
   collection: string,
   records: Records,
   touched: ReadonlyMap<RecordKind, ReadonlySet<string>>,
+  how: 'insert' | 'upsert',
 ): Promise<void> {
   const writes = RECORD_KINDS.flatMap((kind) => {
     const ids = touched.get(kind)
     if (!ids || ids.size === 0) return []
     const rows = [...ids].map((id) => records.need(kind, id))
-    return prepared(client, tables[kind].upsert, [collection, JSON.stringify(rows)])
+    const text = how === 'upsert' ? tables[kind].upsert : tables[kind].upsert.split('ON CONFLICT', 1)[0]!
+    return prepared(client, text, [collection, JSON.stringify(rows)])
   })
   await Promise.all(writes)
 }
