@@ -70,7 +70,7 @@ async function begin(address: string): Promise<Writer> {
 }
 
 /** Eight people who each add topics to one collection, one change a request. */
-export async function writeChanges(address: string, database: pg.Client): Promise<number> {
+async function writeChanges(address: string, database: pg.Client): Promise<number> {
   const people = await Promise.all(Array.from({ length: WRITERS }, () => begin(address)))
   const [{ headers, collection }] = people as [Writer]
   for (const { person } of people.slice(1))
@@ -80,7 +80,7 @@ export async function writeChanges(address: string, database: pg.Client): Promis
     ])
   const base = `${address}/api/collections/${collection}`
   const text = `# Root\n\n${Array.from({ length: WRITERS }, (_, i) => `- Branch ${i}`).join('\n')}`
-  const body = JSON.stringify({ pages: [{ path: 'a.md', text }] })
+  const body = JSON.stringify({ id: uuid(), args: { pages: [{ path: 'a.md', text }] } })
   const imported = await fetch(`${base}/commands/import`, { method: 'POST', headers, body })
   const map = MapId.parse(((await imported.json()) as { report: { maps: string[] } }).report.maps[0])
   const { records } = (await (await fetch(`${base}/maps/${map}`, { headers })).json()) as MapSnapshot

@@ -1,5 +1,6 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { type Browser, type BrowserContext, chromium, type Page } from '@playwright/test'
+import { v7 as uuid } from 'uuid'
 import { CHROMIUM_LAUNCH } from '../scripts/setup/chromium.mjs'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
@@ -59,7 +60,7 @@ async function withServer(
       const { collection } = (await begun.json()) as { collection: string }
       const grow = async (text: string) => {
         const answer = await context.request.post(`${app.address}/api/collections/${collection}/commands/import`, {
-          data: { pages: [{ path: 'bench.txt', text }] },
+          data: { id: uuid(), args: { pages: [{ path: 'bench.txt', text }] } },
           timeout: 120_000,
         })
         return ((await answer.json()) as { report: { maps: string[] } }).report.maps[0]!

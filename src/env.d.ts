@@ -3,7 +3,7 @@
 declare namespace App {
   interface Locals {
     asked: import('./server/http/asked').Asked
-    person: import('./server/people/people').Person | null
+    person: import('./server/people/person').Person | null
     /** What an endpoint answers, in a form that is sent as it is. */
     reply: import('./server/http/reply').Reply | null
   }

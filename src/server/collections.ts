@@ -3,9 +3,10 @@ import type { MapId } from '../core/records/ids'
 import { kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from '../core/records/kinds'
 import { Records } from '../core/records/records'
 import { eachEnd } from '../core/records/reference-path'
-import type { CollectionDigest, FarTopic, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
+import type { CollectionDigest, FarTopic, MapSnapshot, Role } from '../core/records/snapshot'
 import type { TemplateRecord } from '../core/records/template'
-import { type Client, database, snapshot } from './database'
+import { type Client, database, prepared, snapshot } from './database'
+import { digestsAfter } from './records/digests'
 import { GIVEN, isTable, leadsTo, loadByIds, loadInto, selectRecords } from './records/tables'
 
 export interface CollectionRow {
@@ -56,41 +57,18 @@ export async function collectionsOf(person: string): Promise<CollectionRow[]> {
   return rows
 }
 
-async function numberOf(client: Client, collection: string): Promise<number> {
-  const { rows } = await client.query<{ last: number }>('SELECT last FROM collection_counter WHERE collection = $1', [
-    collection,
-  ])
+/** The number of the last change of a collection; 0 where there is none. */
+export async function numberOf(client: Client, collection: string): Promise<number> {
+  const text = 'SELECT last FROM collection_counter WHERE collection = $1'
+  const { rows } = await prepared<{ last: number }>(client, text, [collection])
   return rows[0]?.last ?? 0
 }
-
-/** Both directions of every cross-link between two maps: `other` is the map at one end, `map` that at the far end. */
-const LINK_ENDS = `WITH link AS (
-    SELECT f.map AS a, COALESCE(t.map, l.to_map) AS b
-    FROM crosslink l JOIN topic f ON f.collection = $1 AND f.id = l.from_topic
-    LEFT JOIN enclosure e ON e.collection = $1 AND e.id = l.to_enclosure
-    LEFT JOIN LATERAL (
-      SELECT t.map FROM topic t WHERE t.collection = $1
-        AND (t.id = l.to_topic OR t.id = e.topics[1] OR (l.to_note IS NOT NULL AND t.note = l.to_note))
-      ORDER BY t.id LIMIT 1) t ON true
-    WHERE l.collection = $1 AND NOT l.trashed
-  ), ends AS (SELECT a AS other, b AS map FROM link WHERE a <> b UNION ALL SELECT b, a FROM link WHERE a <> b)`
 
 /** One row for each map, whatever it holds. */
 export function digestOf(collection: string, role: Role, person: string): Promise<CollectionDigest> {
   return snapshot(async (client) => {
     const [record] = await selectRecords(client, 'collection', collection)
-    const { rows } = await client.query<MapDigest>(
-      `${LINK_ENDS}
-       SELECT m.id, m.title, m.trashed, m.home_doorway AS "homeDoorway", d.map AS "parentMap",
-              (SELECT count(*)::int FROM topic t WHERE t.collection = $1 AND t.map = m.id AND NOT t.trashed) AS topics,
-              ARRAY(SELECT DISTINCT t.opens_map FROM topic t
-                    WHERE t.collection = $1 AND t.map = m.id AND t.opens_map IS NOT NULL AND NOT t.trashed) AS opens,
-              COALESCE((SELECT json_agg(json_build_object('map', l.map, 'links', l.links) ORDER BY l.links DESC, l.map)
-                        FROM (SELECT ends.map, count(*)::int AS links FROM ends WHERE ends.other = m.id GROUP BY ends.map) l), '[]') AS linked
-       FROM map m LEFT JOIN topic d ON d.collection = $1 AND d.id = m.home_doorway
-       WHERE m.collection = $1 ORDER BY m.id`,
-      [collection],
-    )
+    const rows = await digestsAfter(client, collection, -1)
     return {
       number: await numberOf(client, collection),
       collection: record!,

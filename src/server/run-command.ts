@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
-import type { CommittedChange } from '../core/changes/edit'
+import type { ToldChange } from '../core/changes/edit'
 import { refuse } from '../core/changes/problem'
 import { undoChange } from '../core/changes/undo'
 import { bringBack } from '../core/commands/bring-back'
@@ -12,10 +12,11 @@ import { planMerge } from '../core/matching/merge-plan'
 import { ChangeId, type CollectionId, MapId, TopicId } from '../core/records/ids'
 import type { Records } from '../core/records/records'
 import { wholeCollection } from './collections'
-import type { Author } from './commit/commit-changes'
+import { changeOf, type StoredChange } from './commit/commit-changes'
 import { submitChange } from './commit/queue'
-import { database } from './database'
+import type { Member } from './http/endpoint'
 import { Failure } from './http/failure'
+import { forbiddenEdit } from './people/rights'
 import { loadCollection } from './records/tables'
 
 const newIds: IdSource = { newId: uuid }
@@ -24,7 +25,7 @@ interface Setting {
   records: Records
   collection: CollectionId
   /** Committed change by its id; null where there is none in this collection. */
-  changeById(id: string): Promise<CommittedChange | null>
+  changeById(id: string): Promise<StoredChange | null>
 }
 
 /** A command that reads more than a browser holds. `report` is handed on to whoever asked. */
@@ -71,9 +72,9 @@ const commands = {
       return { ...outcome, report: { maps: outcome.maps, unread: outcome.unread } }
     },
   ),
-  undo: command(z.strictObject({ change: ChangeId, id: ChangeId }), async ({ records, changeById }, args) => {
+  undo: command(z.strictObject({ change: ChangeId }), async ({ records, changeById }, args) => {
     const undone = (await changeById(args.change)) ?? refuse('gone', 'This change is not known here.')
-    const { change, leftAlone } = undoChange(records, undone, args.id)
+    const { change, leftAlone } = undoChange(records, undone, ChangeId.parse(newIds.newId()))
     return {
       change: change ?? refuse('gone', 'Others have changed all of this since; there is nothing left to take back.'),
       select: [],
@@ -88,30 +89,57 @@ export const isCommandName = (name: string): name is CommandName => Object.hasOw
 const loadAll = (collection: string) =>
   wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
 
-/** Runs a command over the whole collection and commits what it makes. */
+/** A command as it is asked for. Its id is that of the change it makes: asked for twice, it is carried out once. */
+export const CommandAsked = z.strictObject({ id: ChangeId, args: z.unknown() })
+
+interface Carried {
+  change: ToldChange
+  select: TopicId[]
+  report: unknown
+}
+
+/** Changes with more edits are told without them: whoever holds a map of them hears them by the stream. */
+const MOST_TOLD = 2_000
+const told = (change: StoredChange): ToldChange =>
+  change.edits.length > MOST_TOLD ? { ...change, edits: null } : change
+
+/** How often a command is computed anew because somebody else changed the collection meanwhile. */
+const MOST_ATTEMPTS = 4
+
+/**
+ * Runs a command over the whole collection and commits what it makes. It is computed without holding anybody up, and anew
+ * where the collection has changed meanwhile; at last it is committed as it is, and checked like any other change.
+ */
 export async function runCommand(
-  collection: string,
-  author: Author,
+  { collection, person, role }: Member,
   name: CommandName,
-  args: unknown,
-): Promise<{ change: CommittedChange; select: TopicId[]; report: unknown }> {
+  { id, args }: z.infer<typeof CommandAsked>,
+): Promise<Carried> {
   const { args: schema, run } = commands[name] as ServerCommand<unknown>
   const parsed = schema.safeParse(args)
   if (!parsed.success)
     throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
-  const { records } = await loadAll(collection)
-  const changeById = async (id: string) => {
-    const { rows } = await database().query<CommittedChange>(
-      'SELECT id, label, undoes, edits FROM change WHERE collection = $1 AND id = $2',
-      [collection, id],
-    )
-    return rows[0] ?? null
+  const before = await changeOf(collection, id)
+  if (before) return { change: told(before), select: [], report: reportAgain(name, before) }
+  const changeById = (change: string) => changeOf(collection, change)
+  const author = { id: person.id, name: person.name }
+  for (let attempt = 1; ; attempt++) {
+    const { records, number } = await loadAll(collection)
+    const outcome = await run({ records, collection: collection as CollectionId, changeById }, parsed.data)
+    const change = { ...outcome.change, id }
+    const forbidden = forbiddenEdit(change.edits, role, collection)
+    if (forbidden) throw new Failure(403, forbidden.message)
+    const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
+    if (result.ok) return { change: told(result.change), select: outcome.select, report: outcome.report ?? null }
+    if (result.problem.code !== 'moved') throw new Failure(409, result.problem.message)
   }
-  const outcome = await run({ records, collection: collection as CollectionId, changeById }, parsed.data)
-  const result = await submitChange(collection, { change: outcome.change, author })
-  if (!result.ok) throw new Failure(409, result.problem.message)
-  return { change: result.change, select: outcome.select, report: outcome.report ?? null }
 }
+
+/** What is told of a command that was carried out before: the answer was lost on its way. */
+const reportAgain = (name: CommandName, { edits }: StoredChange): unknown =>
+  name === 'import'
+    ? { maps: edits.flatMap((edit) => (edit.kind === 'map' && edit.before === null ? [edit.id] : [])), unread: [] }
+    : null
 
 export const MergeRequest = z.strictObject({
   target: MapId,

@@ -9,7 +9,8 @@ import type { TopicRecord } from '../../src/core/records/topic'
 import { createCollection, wholeCollection } from '../../src/server/collections'
 import { commitChanges } from '../../src/server/commit/commit-changes'
 import { database, transaction } from '../../src/server/database'
-import { createGuest, type Person } from '../../src/server/people/people'
+import { createGuest } from '../../src/server/people/people'
+import type { Person } from '../../src/server/people/person'
 import { loadCollection } from '../../src/server/records/tables'
 
 let author: Person

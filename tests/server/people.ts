@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { inject } from 'vitest'
-import type { Change, CommittedChange, Edit } from '../../src/core/changes/edit'
+import type { Change, CommittedChange, Edit, ToldChange } from '../../src/core/changes/edit'
 import { ChangeId } from '../../src/core/records/ids'
 import type { MapSnapshot } from '../../src/core/records/snapshot'
 
@@ -44,7 +44,8 @@ export class Caller {
       signal: AbortSignal.timeout(20_000),
     })
     const renewed = response.headers.get('set-cookie')?.split(';')[0]
-    if (this.cookie && renewed) this.cookie = renewed
+    // Claiming an account renews the session; other cookies are meant for whoever takes them.
+    if (this.cookie && renewed && path === '/api/me') this.cookie = renewed
     return response
   }
 
@@ -74,8 +75,15 @@ export class Caller {
     return this.send('POST', `/api/collections/${collection}/changes`, { changes: [change] })
   }
 
-  command = (name: string, args: unknown, collection = this.collection): Promise<Answer> =>
-    this.send('POST', `/api/collections/${collection}/commands/${name}`, args)
+  command = (name: string, args: unknown, collection = this.collection, id = uuid()): Promise<Answer> =>
+    this.send('POST', `/api/collections/${collection}/commands/${name}`, { id, args })
+
+  /** Listens to the change stream after `since`, with the edits of some maps. */
+  async listen(since: number, maps: readonly string[] = [], address = inject('address')): Promise<Listening> {
+    const path = `/api/collections/${this.collection}/stream?since=${since}&maps=${maps.join('.')}`
+    const response = await fetch(address + path, { headers: { cookie: this.cookie ?? '' } })
+    return new Listening(response)
+  }
 
   /** Imports one page as a map; returns the map's id. */
   async grow(text: string): Promise<string> {
@@ -99,6 +107,53 @@ export class Caller {
       farTopics,
     }
   }
+}
+
+export interface Heard {
+  kind: string
+  id: number
+  data: unknown
+}
+
+/** A change stream that is read event by event. */
+export class Listening {
+  private readonly reader: ReadableStreamDefaultReader<string>
+  private text = ''
+  private readonly heard: Heard[] = []
+
+  constructor(readonly response: Response) {
+    this.reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  }
+
+  /** The next event of a kind, those of other kinds left out; null where the stream ends before. */
+  async next(kind: string): Promise<Heard | null> {
+    for (;;) {
+      const at = this.heard.findIndex((heard) => heard.kind === kind)
+      if (at >= 0) return this.heard.splice(0, at + 1).at(-1)!
+      const { value, done } = await this.reader.read()
+      if (done) return null
+      this.text += value
+      for (let end = this.text.indexOf('\n\n'); end >= 0; end = this.text.indexOf('\n\n')) {
+        const field = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(this.text.slice(0, end))?.[1]
+        const told = field('event')
+        if (told) this.heard.push({ kind: told, id: Number(field('id')), data: JSON.parse(field('data')!) })
+        this.text = this.text.slice(end + 2)
+      }
+    }
+  }
+
+  /** The changes that come next, until there are `count`. */
+  async changes(count: number): Promise<ToldChange[]> {
+    const changes: ToldChange[] = []
+    while (changes.length < count) {
+      const heard = await this.next('changes')
+      if (!heard) break
+      changes.push(...(heard.data as ToldChange[]))
+    }
+    return changes
+  }
+
+  close = (): Promise<void> => this.reader.cancel()
 }
 
 /** The only result of a change that was sent alone. */

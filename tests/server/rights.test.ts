@@ -59,7 +59,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
   },
   'POST /api/collections/[collection]/commands/[command]': {
     rights: editors,
-    body: { pages: [{ path: 'a.md', text: '- a' }] },
+    body: { id: NOT_THERE, args: { pages: [{ path: 'a.md', text: '- a' }] } },
     path: 'import',
   },
   'POST /api/collections/[collection]/merge-plan': {

@@ -16,27 +16,6 @@ beforeAll(async () => {
 })
 afterAll(() => second.stop())
 
-/** Reads a change stream until `count` changes have come. */
-async function follow(address: string, since: number, count: number): Promise<CommittedChange[]> {
-  const path = `/api/collections/${owner.collection}/stream?since=${since}`
-  const response = await owner.raw('GET', path, null, {}, address)
-  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
-  const changes: CommittedChange[] = []
-  let text = ''
-  while (changes.length < count) {
-    const { value, done } = await reader.read()
-    if (done) break
-    text += value
-    for (let end = text.indexOf('\n\n'); end >= 0; end = text.indexOf('\n\n')) {
-      const data = /^data: (.*)$/m.exec(text.slice(0, end))?.[1]
-      if (data) changes.push(...(JSON.parse(data) as CommittedChange[]))
-      text = text.slice(end + 2)
-    }
-  }
-  await reader.cancel()
-  return changes
-}
-
 const rename = async (address: string, text: string, id = uuid()) => {
   const spring = (await owner.map(map)).topics.find((topic) => parentOf(topic) !== null)!
   const edit = { kind: 'topic', id: spring.id, before: { text: spring.text }, after: { text } }
@@ -48,11 +27,12 @@ const rename = async (address: string, text: string, id = uuid()) => {
 
 test('what one process commits reaches those who listen at the other, in order', async () => {
   const { number } = await owner.map(map)
-  const following = follow(second.address, number, 6)
+  const listening = await owner.listen(number, [map], second.address)
   const sent: number[] = []
   for (let i = 0; i < 6; i++)
     sent.push((await rename(i % 2 ? second.address : inject('address'), `Spring ${i}`)).number)
-  const seen = await following
+  const seen = await listening.changes(6)
+  await listening.close()
   expect(seen.map((change) => change.number)).toEqual(sent)
   expect(sent).toEqual(Array.from({ length: 6 }, (_, i) => number + 1 + i))
 })

@@ -1,6 +1,6 @@
 import { dequal } from 'dequal/lite'
 import { z } from 'zod'
-import { ChangeId } from '../records/ids'
+import { ChangeId, type MapId } from '../records/ids'
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
 import { storedText } from '../records/text'
@@ -33,6 +33,16 @@ export interface CommittedChange extends Change {
   personName: string
   /** UTC instant in ISO 8601. */
   at: string
+}
+
+/**
+ * A committed change as it is told to a browser: with its edits where the browser has one of the maps open on which
+ * something of it is seen, else only that it was.
+ */
+export interface ToldChange extends Omit<CommittedChange, 'edits'> {
+  edits: Edit[] | null
+  /** Null for all maps. */
+  maps: MapId[] | null
 }
 
 /** Most edits of one change. */

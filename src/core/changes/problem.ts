@@ -1,6 +1,6 @@
 /** Why a change cannot be committed, in words for the person who made it. */
 export interface Problem {
-  code: 'gone' | 'exists' | 'invalid' | 'reference' | 'loop' | 'root' | 'doorway' | 'forbidden'
+  code: 'gone' | 'exists' | 'invalid' | 'reference' | 'loop' | 'root' | 'doorway' | 'forbidden' | 'moved'
   message: string
 }
 

@@ -86,9 +86,11 @@ function goesAlong(records: Records, kind: RecordKind, record: AnyRecord, create
  * What a person can undo and redo, latest last, from their changes in the order in which they were made.
  * A change that undoes the top of one list moves to the other; any other change empties the redo list.
  */
-export function undoLists(changes: readonly Change[]): { undo: Change[]; redo: Change[] } {
-  const undo: Change[] = []
-  const redo: Change[] = []
+export function undoLists<Known extends Pick<Change, 'id' | 'undoes'>>(
+  changes: readonly Known[],
+): { undo: Known[]; redo: Known[] } {
+  const undo: Known[] = []
+  const redo: Known[] = []
   for (const change of changes) {
     if (change.undoes && undo.at(-1)?.id === change.undoes) {
       undo.pop()

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lookWhoMayListen } from '../../server/commit/rooms'
 import { transaction } from '../../server/database'
 import { endpoint } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
@@ -36,6 +37,7 @@ export const DELETE = endpoint({
     if (who.address) throw new Failure(409, 'This is an account. Sign out instead.')
     await transaction((client) => endGuest(client, who.id))
     forgetSessions()
+    lookWhoMayListen()
     return json(200, { ok: true }, { 'Set-Cookie': expiredCookie(), 'Clear-Site-Data': '"storage"' })
   },
 })

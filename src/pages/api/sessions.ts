@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lookWhoMayListen } from '../../server/commit/rooms'
 import { endpoint } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
 import { allowAttempt } from '../../server/http/rate'
@@ -25,6 +26,7 @@ export const DELETE = endpoint({
   async handle({ asked }) {
     const token = tokenFrom(asked.header('cookie'))
     if (token) await closeSession(token)
+    lookWhoMayListen()
     return json(200, { ok: true }, { 'Set-Cookie': expiredCookie() })
   },
 })

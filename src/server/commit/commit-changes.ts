@@ -1,9 +1,13 @@
-import type { Change, CommittedChange, Edit } from '../../core/changes/edit'
+import type { Change, CommittedChange, Edit, ToldChange } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
+import { touchedMaps } from '../../core/changes/touched-maps'
+import { digestEffects } from '../../core/network/digest-effects'
+import type { MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
-import { type Client, prepared, transaction } from '../database'
+import { type Client, database, prepared, transaction } from '../database'
+import { updateDigests } from '../records/digests'
 import { writeRecords } from '../records/tables'
 import { announce } from './announce'
 import { forgetHot, hotRecords, keepHot, suffices } from './hot-records'
@@ -18,16 +22,23 @@ export interface Author {
 export interface Submission {
   change: Change
   author: Author
+  /** The number of the last change that was known when this one was made; refused as `moved` where there are others since. */
+  asOf?: number | null
 }
 
-export type CommitResult = { ok: true; change: CommittedChange } | { ok: false; id: string; problem: Problem }
+export type CommitResult = { ok: true; change: StoredChange } | { ok: false; id: string; problem: Problem }
 
-const ROW = 'number, id, label, undoes, person, person_name AS "personName", at, edits'
+const ROW = 'number, id, label, undoes, person, person_name AS "personName", at, edits, maps'
 
-interface ChangeRow extends Omit<CommittedChange, 'at'> {
+/** A change with the maps on which it is seen; null for all of them. */
+export interface StoredChange extends CommittedChange {
+  maps: MapId[] | null
+}
+
+interface ChangeRow extends Omit<StoredChange, 'at'> {
   at: Date
 }
-const fromRow = (row: ChangeRow): CommittedChange => ({ ...row, at: row.at.toISOString() })
+const fromRow = (row: ChangeRow): StoredChange => ({ ...row, at: row.at.toISOString() })
 
 /**
  * Commits changes of one collection in one transaction, in the order given. A change that fails falls out alone; one
@@ -37,7 +48,7 @@ const fromRow = (row: ChangeRow): CommittedChange => ({ ...row, at: row.at.toISO
 export async function commitChanges(collection: string, submissions: readonly Submission[]): Promise<CommitResult[]> {
   const batch = (await commitAtOnce(collection, submissions)) ?? (await commitLooking(collection, submissions))
   if (batch.committed.length > 0) announce(collection, batch.committed.at(-1)!.number)
-  countWritten(batch.rows)
+  countWritten(batch.edits.length)
   return batch.results
 }
 
@@ -55,7 +66,7 @@ async function commitAtOnce(collection: string, submissions: readonly Submission
   if (!batch.results.every(({ ok }) => ok)) return null
   try {
     await transaction(async (client, finish) => {
-      finish([writeChanges(client, collection, last, batch.committed), write(client, collection, records, batch)])
+      finish(write(client, collection, last, records, batch))
     })
   } catch {
     return null
@@ -82,8 +93,7 @@ async function commitLooking(collection: string, submissions: readonly Submissio
       ),
     ])
     const batch = prepareBatch(records, last, submissions, known)
-    if (batch.committed.length > 0)
-      finish([writeChanges(client, collection, last, batch.committed), write(client, collection, records, batch)])
+    if (batch.committed.length > 0) finish(write(client, collection, last, records, batch))
     return { batch, last, records }
   })
   keepHot(collection, last, last + batch.committed.length, records)
@@ -92,32 +102,40 @@ async function commitLooking(collection: string, submissions: readonly Submissio
 
 interface Batch {
   results: CommitResult[]
-  committed: CommittedChange[]
+  committed: StoredChange[]
+  /** What was committed, change after change. */
+  edits: Edit[]
   /** Ids by kind: of records that are new, and of those that were there. */
   created: Touched
   altered: Touched
-  rows: number
 }
 type Touched = Map<RecordKind, Set<string>>
+
+const MOVED: Problem = { code: 'moved', message: 'Somebody changed the collection meanwhile. Please try again.' }
 
 /** Applies changes one after the other to `records`, in the form in which they are stored. */
 function prepareBatch(
   records: Records,
   last: number,
   submissions: readonly Submission[],
-  known: Map<string, CommittedChange>,
+  known: Map<string, StoredChange>,
 ): Batch {
   const at = new Date().toISOString()
-  const batch: Batch = { results: [], committed: [], created: new Map(), altered: new Map(), rows: 0 }
-  batch.results = submissions.map(({ change, author }): CommitResult => {
+  const batch: Batch = { results: [], committed: [], edits: [], created: new Map(), altered: new Map() }
+  batch.results = submissions.map(({ change, author, asOf = null }): CommitResult => {
     const before = known.get(change.id)
     if (before) return { ok: true, change: before }
+    if (asOf !== null && asOf !== last + batch.committed.length) return { ok: false, id: change.id, problem: MOVED }
     const result = prepareChange(records, change.edits, true)
     if (!result.ok) return { ok: false, id: change.id, problem: result.problem }
-    for (const edit of result.edits) note(batch, edit)
-    batch.rows += result.edits.length
-    const stored: CommittedChange = {
+    for (const edit of result.edits) {
+      note(batch, edit)
+      batch.edits.push(edit)
+    }
+    const maps = touchedMaps(records, result.edits)
+    const stored: StoredChange = {
       ...change,
+      maps: maps === 'all' ? null : [...maps],
       edits: result.edits,
       number: last + batch.committed.length + 1,
       person: author.id,
@@ -139,11 +157,19 @@ function note({ created, altered }: Batch, { kind, id, before }: Edit): void {
   else touched.set(kind, new Set([id]))
 }
 
-const write = (client: Client, collection: string, records: Records, { created, altered }: Batch) =>
-  Promise.all([
-    writeRecords(client, collection, records, created, 'insert'),
-    writeRecords(client, collection, records, altered, 'upsert'),
-  ])
+/** Everything that a batch writes, sent at once. */
+const write = (
+  client: Client,
+  collection: string,
+  last: number,
+  records: Records,
+  batch: Batch,
+): Promise<unknown>[] => [
+  writeChanges(client, collection, last, batch.committed),
+  writeRecords(client, collection, records, batch.created, 'insert'),
+  writeRecords(client, collection, records, batch.altered, 'upsert'),
+  updateDigests(client, collection, last + batch.committed.length, digestEffects(records, batch.edits)),
+]
 
 async function lockCounter(client: Client, collection: string): Promise<number> {
   const text = 'SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE'
@@ -152,11 +178,7 @@ async function lockCounter(client: Client, collection: string): Promise<number> 
   return rows[0].last
 }
 
-async function committedBefore(
-  client: Client,
-  collection: string,
-  ids: string[],
-): Promise<Map<string, CommittedChange>> {
+async function committedBefore(client: Client, collection: string, ids: string[]): Promise<Map<string, StoredChange>> {
   const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND id = ANY($2)`
   const { rows } = await prepared<ChangeRow>(client, text, [collection, ids])
   return new Map(rows.map((row) => [row.id, fromRow(row)]))
@@ -170,19 +192,26 @@ const WRITE_CHANGES = `
   WITH counted AS (
     UPDATE collection_counter SET last = $3 WHERE collection = $1 AND last = $4 RETURNING 1
   ), written AS (
-    INSERT INTO change (collection, number, id, person, person_name, label, undoes, at, edits)
-    SELECT $1, r.number, r.id, r.person, r."personName", r.label, r.undoes, r.at, r.edits
+    INSERT INTO change (collection, number, id, person, person_name, label, undoes, at, edits, maps)
+    SELECT $1, r.number, r.id, r.person, r."personName", r.label, r.undoes, r.at, r.edits, r.maps
     FROM jsonb_to_recordset($2::jsonb)
-      AS r(number bigint, id uuid, person uuid, "personName" text, label text, undoes uuid, at timestamptz, edits jsonb)
+      AS r(number bigint, id uuid, person uuid, "personName" text, label text, undoes uuid, at timestamptz, edits jsonb, maps uuid[])
   ) SELECT 1 / (SELECT count(*) FROM counted)`
 
 async function writeChanges(
   client: Client,
   collection: string,
   last: number,
-  changes: readonly CommittedChange[],
+  changes: readonly StoredChange[],
 ): Promise<void> {
   await prepared(client, WRITE_CHANGES, [collection, JSON.stringify(changes), changes.at(-1)!.number, last])
+}
+
+/** A committed change by its id; null where there is none in this collection. */
+export async function changeOf(collection: string, id: string): Promise<StoredChange | null> {
+  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND id = $2`
+  const { rows } = await prepared<ChangeRow>(database(), text, [collection, id])
+  return rows[0] ? fromRow(rows[0]) : null
 }
 
 /** Committed changes after `number`, oldest first, at most `limit`. */
@@ -191,24 +220,25 @@ export async function changesAfter(
   collection: string,
   number: number,
   limit: number,
-): Promise<CommittedChange[]> {
-  const { rows } = await client.query<ChangeRow>(
-    `SELECT ${ROW} FROM change WHERE collection = $1 AND number > $2 ORDER BY number LIMIT $3`,
-    [collection, number, limit],
-  )
+): Promise<StoredChange[]> {
+  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND number > $2 ORDER BY number LIMIT $3`
+  const { rows } = await prepared<ChangeRow>(client, text, [collection, number, limit])
   return rows.map(fromRow)
 }
 
-/** A person's newest changes, oldest first. */
+/** Changes with more than so many bytes of edits are told without them. */
+const MOST_TOLD = 100_000
+
+/** A person's newest changes, oldest first; large ones without their edits. */
 export async function changesBy(
   client: Client,
   collection: string,
   person: string,
   limit: number,
-): Promise<CommittedChange[]> {
-  const { rows } = await client.query<ChangeRow>(
-    `SELECT ${ROW} FROM change WHERE collection = $1 AND person = $2 ORDER BY number DESC LIMIT $3`,
-    [collection, person, limit],
-  )
+): Promise<ToldChange[]> {
+  const text = `SELECT number, id, label, undoes, person, person_name AS "personName", at, maps,
+      CASE WHEN pg_column_size(edits) <= ${MOST_TOLD} THEN edits END AS edits
+    FROM change WHERE collection = $1 AND person = $2 ORDER BY number DESC LIMIT $3`
+  const { rows } = await prepared<ChangeRow>(client, text, [collection, person, limit])
   return rows.reverse().map(fromRow)
 }

@@ -37,12 +37,12 @@ function putAll<K extends RecordKind>(into: Records, kind: K, from: Records): vo
   for (const record of from.all(kind)) into.put(kind, record)
 }
 
-/** Fields of topics that lead nowhere, and whose change moves nothing else. */
-const PLAIN: ReadonlySet<string> = new Set(['text', 'folded', 'width', 'number', 'dates', 'task', 'badges', 'held'])
+/** Fields of topics that lead nowhere, whose change moves nothing else, and that are shown nowhere but at the topic. */
+const PLAIN: ReadonlySet<string> = new Set(['folded', 'width', 'number', 'dates', 'task', 'badges', 'held'])
 
 /**
  * Whether preparing these edits looks at nothing beyond `records`, but for what the database itself refuses: that an id or
- * a rank is taken. True for what people do most: adding topics where others were added, and writing.
+ * a rank is taken. True for what people do most: adding topics where others were added.
  */
 export function suffices(records: Records, edits: readonly Edit[]): boolean {
   const added = new Set<string>()

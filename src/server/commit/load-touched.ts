@@ -36,6 +36,13 @@ const isStructural = (edit: Edit) =>
     edit.before !== null &&
     ('place' in edit.after || 'opensMap' in edit.after || 'trashed' in edit.after))
 
+/** Whether others may show something of what an edit changes: what is linked with it, from maps that it does not stand on. */
+const isShownElsewhere = ({ kind, before, after }: Edit) =>
+  kind === 'enclosure' ||
+  (kind === 'crosslink' && before !== null) ||
+  (before !== null && SHOWN.some((field) => field in after))
+const SHOWN = ['text', 'title', 'place', 'trashed', 'note']
+
 /** Topics by their ids, all above them, and siblings that have a rank which an edit wants, with the next after each. */
 const TOPICS_AROUND = `
   WITH RECURSIVE above(id, parent) AS (
@@ -95,8 +102,9 @@ export async function loadTouched(client: Client, collection: string, edits: rea
     ...loadMaps([...(wanted.get('map') ?? [])]),
   ])
   const structural = edits.filter(isStructural)
+  if (structural.length > 0) await loadBelow(client, collection, records, structural)
+  if (edits.some(isShownElsewhere)) await loadLinks(client, collection, records)
   if (structural.length === 0) return records
-  await loadBelow(client, collection, records, structural)
   for (const topic of records.all('topic')) want(wanted, 'map', topic.place.map)
   await loadHomeDoorways(client, collection, records, wanted)
   await Promise.all(loadMaps([...(wanted.get('map') ?? [])]))
@@ -119,6 +127,25 @@ function loadDependants(
         loadInto(records, client, from, collection, `AND ${leadsTo(from, reference, kind, '$2')}`, [[...ids]]),
       ),
   )
+}
+
+const LINKS_AT = `
+  SELECT id FROM crosslink WHERE collection = $1 AND (from_topic = ANY($2) OR to_topic = ANY($2))
+  UNION SELECT id FROM crosslink WHERE collection = $1 AND to_map = ANY($3)
+  UNION SELECT id FROM crosslink WHERE collection = $1 AND to_enclosure = ANY($4)
+  UNION SELECT id FROM crosslink WHERE collection = $1 AND to_note = ANY($5)`
+
+/** The links at everything that is loaded, with the topics at their far ends: on whose maps it is shown. */
+async function loadLinks(client: Client, collection: string, records: Records): Promise<void> {
+  const ids = (kind: RecordKind) => [...records.all(kind)].map(({ id }) => id)
+  const at = [ids('topic'), ids('map'), ids('enclosure'), ids('note')]
+  const links = await loadByIds(records, client, 'crosslink', collection, LINKS_AT, at)
+  if (links.length === 0) return
+  const ends = (kind: string) => links.flatMap(({ to }) => (to.kind === kind ? [to.id as string] : []))
+  const enclosures = await loadByIds(records, client, 'enclosure', collection, GIVEN, [ends('enclosure')])
+  const topics = [...links.map(({ from }) => from), ...ends('topic'), ...enclosures.flatMap(({ topics }) => topics)]
+  await loadByIds(records, client, 'topic', collection, GIVEN, [topics])
+  await loadByIds(records, client, 'topic', collection, GIVEN, [ends('note')], 'note = wanted OFFSET 0')
 }
 
 /** The ranks that edits want, each below its parent. */

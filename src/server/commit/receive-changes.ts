@@ -1,11 +1,15 @@
 import { z } from 'zod'
-import { type Change, type CommittedChange, WireChange } from '../../core/changes/edit'
+import { type Change, type ToldChange, WireChange } from '../../core/changes/edit'
+import type { MapDigest } from '../../core/records/snapshot'
+import { numberOf } from '../collections'
 import { snapshot } from '../database'
 import { type Member, specified } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { chargeFor } from '../http/rate'
 import { forbiddenEdit } from '../people/rights'
+import { digestsAfter } from '../records/digests'
 import { type CommitResult, changesAfter, changesBy } from './commit-changes'
+import { isSeenOn, MOST_BEHIND } from './hub'
 import { submitChange } from './queue'
 
 const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })
@@ -37,14 +41,34 @@ export const postChanges = specified({
 
 const UNDOABLE_AT_OPENING = 60
 
-export const ownChanges = (member: Member): Promise<CommittedChange[]> =>
+export const ownChanges = (member: Member): Promise<ToldChange[]> =>
   snapshot((client) => changesBy(client, member.collection, member.person.id, UNDOABLE_AT_OPENING))
 
-const MOST_CHANGES_AT_ONCE = 500
+/** What happened after a change, as far as it is told one by one: `resync` where that would be too much. */
+interface Missed {
+  changes: ToldChange[]
+  /** Whether there is more: ask again with the number of the last one. */
+  more: boolean
+  resync: boolean
+  /** Digest rows that were altered after it. */
+  rows: MapDigest[]
+}
 
-/** The changes after a number, oldest first; ask again with the last one for more. */
-export function missedChanges(member: Member, after: number): Promise<CommittedChange[]> {
+const AT_ONCE = 200
+
+/** The changes after a number, oldest first, with the edits of those that are seen on maps which are open. */
+export function missedChanges(member: Member, after: number, open: ReadonlySet<string>): Promise<Missed> {
   if (!Number.isSafeInteger(after) || after < 0)
     throw new Failure(400, 'Changes are asked for by the number of the last one seen.')
-  return snapshot((client) => changesAfter(client, member.collection, after, MOST_CHANGES_AT_ONCE))
+  return snapshot(async (client) => {
+    const last = await numberOf(client, member.collection)
+    if (after > last || after < last - MOST_BEHIND) return { changes: [], more: false, resync: true, rows: [] }
+    const changes = await changesAfter(client, member.collection, after, AT_ONCE)
+    return {
+      changes: changes.map((change) => (isSeenOn(change, open) ? change : { ...change, edits: null })),
+      more: changes.length === AT_ONCE,
+      resync: false,
+      rows: await digestsAfter(client, member.collection, after),
+    }
+  })
 }

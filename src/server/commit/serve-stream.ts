@@ -1,35 +1,84 @@
-import { PassThrough } from 'node:stream'
+import { Readable } from 'node:stream'
+import type { Asked } from '../http/asked'
 import type { Member } from '../http/endpoint'
 import type { Reply } from '../http/reply'
-import { roleIn } from '../people/rights'
-import { followChanges } from './change-stream'
+import { sessionOf } from '../people/sessions'
+import { listen } from './rooms'
 
-const BEAT_MS = 20_000
+const BEAT_MS = 15_000
+/** Most bytes that wait for a slow reader. Beyond, nothing more is kept for them, and they ask for everything anew. */
+const MOST_WAITING = 1_000_000
+const LOOK_MS = 100
+
+/** What is told to one reader: as fast as they take it, and no more than a bounded part of it waiting. */
+export class Outlet extends Readable {
+  /** Looks whether a reader who fell behind has taken everything that waited; null while they keep up. */
+  private behind: ReturnType<typeof setInterval> | null = null
+  private last = 0
+
+  override _read(): void {
+    // What is told comes when it happens.
+  }
+
+  override _destroy(error: Error | null, done: (error: Error | null) => void): void {
+    if (this.behind) clearInterval(this.behind)
+    done(error)
+  }
+
+  event(kind: string, data: string, number: number): void {
+    if (this.destroyed) return
+    this.last = Math.max(this.last, number)
+    if (this.behind) return
+    if (this.readableLength > 0 && this.readableLength + data.length > MOST_WAITING)
+      this.behind = setInterval(() => this.catchUp(), LOOK_MS)
+    else this.push(`id: ${number}\nevent: ${kind}\ndata: ${data}\n\n`)
+  }
+
+  private catchUp(): void {
+    if (this.readableLength > 0 || !this.behind) return
+    clearInterval(this.behind)
+    this.behind = null
+    this.resync(this.last)
+  }
+
+  resync(number: number): void {
+    this.event('resync', String(number), number)
+  }
+
+  beat(): void {
+    if (!this.destroyed && !this.behind) this.push(': still here\n\n')
+  }
+}
 
 /**
- * The changes after `since` and all that follow, as `text/event-stream`; the id of an event is the number of its last
- * change, so that a browser resumes where it was. Ends when the reader goes or loses the membership.
+ * The changes after `since` and all that follow, as `text/event-stream`: `changes`, with their edits where they are seen on
+ * one of `maps`; `maps`, digest rows that were altered; `resync`, where it is too much. The id of an event is the number of
+ * its last change, so that a browser resumes where it was. Ends when the reader goes or may not listen any more.
  */
-export function changeStream(member: Member, since: number, gone: AbortSignal): Reply {
-  const body = new PassThrough()
-  const unfollow = followChanges(member.collection, since, (changes) => {
-    body.write(`id: ${changes.at(-1)!.number}\nevent: changes\ndata: ${JSON.stringify(changes)}\n\n`)
+export function changeStream(asked: Asked, member: Member, since: number, maps: ReadonlySet<string>): Reply {
+  const outlet = new Outlet({ highWaterMark: MOST_WAITING })
+  const stop = listen({
+    collection: member.collection,
+    person: member.person.id,
+    session: sessionOf(asked.header('cookie')) ?? Buffer.alloc(0),
+    maps,
+    seen: since,
+    rowsSeen: since,
+    tell: (changes, number) => outlet.event('changes', `[${changes.join(',')}]`, number),
+    tellRows: (rows, number) => outlet.event('maps', JSON.stringify(rows), number),
+    resync: (number) => outlet.resync(number),
+    end: () => outlet.push(null),
   })
-  const beat = setInterval(async () => {
-    const role = await roleIn(member.person.id, member.collection).catch(() => member.role)
-    if (role) body.write(': still here\n\n')
-    else stop()
-  }, BEAT_MS)
-  const stop = () => {
-    unfollow()
+  const beat = setInterval(() => outlet.beat(), BEAT_MS)
+  outlet.on('close', () => {
     clearInterval(beat)
-    body.end()
-  }
-  gone.addEventListener('abort', stop)
-  body.write('retry: 1000\n\n')
+    stop()
+  })
+  asked.gone.addEventListener('abort', () => outlet.destroy())
+  outlet.push('retry: 1000\n\n')
   return {
     status: 200,
     headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' },
-    body,
+    body: outlet,
   }
 }

@@ -31,7 +31,7 @@ function refusal(incoming: IncomingMessage): Reply | null {
  * Answers a request: who asks, whether they may at all, and then the page or endpoint. Changes are the one thing that
  * comes many times a second; they do not go through the framework, with the same code behind them.
  */
-export async function respond(app: NodeApp, incoming: IncomingMessage): Promise<Reply> {
+async function respond(app: NodeApp, incoming: IncomingMessage): Promise<Reply> {
   const refused = refusal(incoming)
   if (refused) return refused
   const url = new URL(incoming.url!, `http://${incoming.headers.host}`)

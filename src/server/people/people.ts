@@ -1,14 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { type Client, database, transaction } from '../database'
 import { hashPassword, passwordMatches } from './passwords'
+import type { Person } from './person'
 import { openSession } from './sessions'
-
-/** Somebody who uses Folvet. Without an address they began without an account and are known by their cookie alone. */
-export interface Person {
-  id: string
-  name: string
-  address: string | null
-}
 
 const COLUMNS = 'id, name, address'
 

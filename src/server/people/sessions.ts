@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { LRUCache } from 'lru-cache'
 import { type Client, database, prepared } from '../database'
-import type { Person } from './people'
+import type { Person } from './person'
 
 const SESSION_DAYS = 60
 const hashOf = (token: string) => createHash('sha256').update(token).digest()
@@ -41,6 +41,12 @@ export async function personOfSession(token: string): Promise<Person | null> {
 export async function closeSession(token: string): Promise<void> {
   forgetSessions()
   await database().query('DELETE FROM session WHERE token_hash = $1 OR expires_at < now()', [hashOf(token)])
+}
+
+/** The session of a request as it is stored; null where it has none. */
+export function sessionOf(cookies: string | null): Buffer | null {
+  const token = tokenFrom(cookies)
+  return token ? hashOf(token) : null
 }
 
 const COOKIE = 'folvet_session'

@@ -13,17 +13,23 @@ export class ApiError extends Error {
 
 const Problem = z.object({ error: z.string() })
 
-/** Asks our own server. Throws an ApiError with its words, or a TypeError where it cannot be reached. */
+/** How long an answer may take, unless told otherwise, in ms. */
+const ANSWER_MS = 30_000
+
+/** Asks our own server. Throws an ApiError with its words, or a TypeError where it cannot be reached in time. */
 export async function ask<Answer>(
   schema: z.ZodType<Answer>,
   path: string,
-  init: { method?: string; body?: unknown } = {},
+  init: { method?: string; body?: unknown; limit?: number } = {},
 ): Promise<Answer> {
   const response = await fetch(path, {
     method: init.method ?? 'GET',
+    signal: AbortSignal.timeout(init.limit ?? ANSWER_MS),
     ...(init.body === undefined
       ? {}
       : { body: JSON.stringify(init.body), headers: { 'Content-Type': 'application/json' } }),
+  }).catch((error: unknown) => {
+    throw error instanceof DOMException ? new TypeError('No answer in time.') : error
   })
   const value: unknown = await response.json().catch(() => null)
   if (response.ok) return schema.parse(value)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { CommittedChange } from '../../core/changes/edit'
+import type { CommittedChange, ToldChange } from '../../core/changes/edit'
 import { ChangeId, TopicId } from '../../core/records/ids'
 import type { MapSnapshot } from '../../core/records/snapshot'
 
@@ -7,6 +7,11 @@ import type { MapSnapshot } from '../../core/records/snapshot'
 const isCommitted = (value: unknown): value is CommittedChange =>
   typeof value === 'object' && value !== null && 'number' in value && 'edits' in value && Array.isArray(value.edits)
 export const Committed = z.custom<CommittedChange>(isCommitted)
+
+/** A change of which the edits may be left out. */
+const isTold = (value: unknown): value is ToldChange =>
+  typeof value === 'object' && value !== null && 'number' in value && 'edits' in value && 'maps' in value
+export const Told = z.custom<ToldChange>(isTold)
 
 export const CommitAnswer = z.object({
   results: z.array(
@@ -26,4 +31,4 @@ const isSnapshot = (value: unknown): value is MapSnapshot =>
   typeof value.records === 'object'
 export const HeldSnapshot = z.custom<MapSnapshot>(isSnapshot)
 
-export const CommandAnswer = z.object({ change: Committed, select: z.array(TopicId), report: z.unknown() })
+export const CommandAnswer = z.object({ change: Told, select: z.array(TopicId), report: z.unknown() })

@@ -1,10 +1,9 @@
-import { dequal } from 'dequal/lite'
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
-import type { Change, CommittedChange } from '../../core/changes/edit'
+import type { Change, ToldChange } from '../../core/changes/edit'
 import { Refusal } from '../../core/changes/problem'
-import { undoChange, undoLists } from '../../core/changes/undo'
-import { type IdSource, named, type Outcome } from '../../core/commands/command'
+import { undoChange } from '../../core/changes/undo'
+import type { IdSource, Outcome } from '../../core/commands/command'
 import { withEvenSides } from '../../core/commands/even-out-sides'
 import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
@@ -13,17 +12,17 @@ import { TemplateRecord } from '../../core/records/template'
 import { topicsInOrder } from '../../core/tree/walk'
 import { ask, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
-import { CommandAnswer, CommitAnswer, Committed, HeldSnapshot } from './api-schemas'
+import { CommandAnswer, HeldSnapshot, Told } from './api-schemas'
 import { ChangeFeed } from './change-feed'
+import { DigestRows } from './digest-rows'
 import { HeldState } from './held-state'
+import { type Aside, Outbox } from './outbox'
+import { OwnHistory } from './own-history'
+import { sendChanges } from './send-changes'
+import { Trial } from './trial'
 import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
 
-export type Saved = { state: 'saved' } | { state: 'saving' } | { state: 'waiting'; changes: number }
-
 const newIds: IdSource = { newId: uuid }
-
-const RETRY_MS = 1_500
-const BATCH = 50
 
 /**
  * A person's work on one collection in this tab: what is held, what is not yet sent, undo and redo, and everything
@@ -31,15 +30,13 @@ const BATCH = 50
  */
 export class CollectionSession {
   private readonly held = new HeldState()
+  private readonly trial = new Trial(this.held, newIds)
+  private readonly rows = new DigestRows()
+  private readonly own = new OwnHistory()
+  private readonly outbox: Outbox
+  private readonly feed: ChangeFeed
   private readonly listeners = new Set<() => void>()
-  private readonly unacknowledged: Change[] = []
-  private own: Change[] = []
-  private feed: ChangeFeed | null = null
-  private sending = false
-  private reachable = true
-  private composing: Change | null = null
-  private previewed: Change | null = null
-  private digestTimer: ReturnType<typeof setTimeout> | undefined
+  private isConnected = true
   /** Grows with every change of what is held; views compare it. */
   version = 0
   /** Grows with the counts of maps that are not open. */
@@ -50,20 +47,38 @@ export class CollectionSession {
       (listener) => this.subscribe(listener),
       () => this.version,
     )
+    this.rows.take(digest.maps, digest.number)
+    this.held.records.put('collection', digest.collection)
+    const { id, person } = { id: digest.collection.id, person: digest.person }
+    this.outbox = new Outbox({
+      send: (changes) => sendChanges(id, changes),
+      keep: (change, aside) => {
+        const order = performance.timeOrigin + performance.now()
+        void keepUnsent({ collection: id, person, order, change, aside }).catch(() => {})
+      },
+      forget: (change) => void forgetUnsent(change).catch(() => {}),
+      committed: (change) => this.own.note(change),
+      dropped: (change, message) => this.drop(change, message),
+      changed: () => this.changed(),
+      wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+    })
+    this.feed = new ChangeFeed(id, digest.number, {
+      take: (changes) => this.take(changes),
+      takeRows: (rows, number) => this.takeRows(rows, number),
+      resync: () => void this.resync().catch(tellTrouble),
+      connected: (isConnected) => this.setConnected(isConnected),
+      refused: (error) => tellTrouble(error),
+    })
   }
 
   static async start(collection: string): Promise<CollectionSession> {
     const digest = await ask(CollectionDigest, `/api/collections/${collection}`)
     const session = new CollectionSession(digest)
-    session.held.records.put('collection', digest.collection)
-    for (const change of await unsentOf(collection, digest.person)) session.unacknowledged.push(change)
-    void session.send()
-    const take = (changes: CommittedChange[]) => session.take(changes)
-    session.feed = new ChangeFeed(collection, digest.number, take, (connected) => session.setReachable(connected))
+    const { changes, asides } = await unsentOf(collection, digest.person)
+    session.outbox.restore(changes, asides)
     window.addEventListener('online', () => session.wake())
-    void ask(z.array(Committed), `/api/collections/${collection}/changes`).then((changes) => {
-      const known = new Set(changes.map(({ id }) => id))
-      session.own = [...changes, ...session.own.filter(({ id }) => !known.has(id))]
+    void ask(z.array(Told), `/api/collections/${collection}/changes`).then((before) => {
+      session.own.begin(before)
       session.changed()
     }, tellTrouble)
     return session
@@ -82,7 +97,7 @@ export class CollectionSession {
     return this.records.get('collection', this.id) ?? this.digest.collection
   }
   get maps(): readonly MapDigest[] {
-    return this.digest.maps
+    return this.rows.all
   }
 
   /** The version for those who can wait. */
@@ -116,7 +131,7 @@ export class CollectionSession {
 
   /** Title of a map, open or not. */
   titleOf(map: string): string {
-    return (this.records.get('map', map) ?? this.digest.maps.find(({ id }) => id === map))?.title ?? 'a map'
+    return (this.records.get('map', map) ?? this.rows.get(map))?.title ?? 'a map'
   }
 
   /** Text and map of a topic, held or known as the far end of a link. */
@@ -127,10 +142,9 @@ export class CollectionSession {
     return far ? { text: far.text, map: far.map } : null
   }
 
-  countTopics = (map: string): number => {
-    if (!this.isOpen(map)) return this.digest.maps.find(({ id }) => id === map)?.topics ?? this.countHeld(map)
-    return this.countHeld(map)
-  }
+  countTopics = (map: string): number =>
+    (this.isOpen(map) ? undefined : this.rows.get(map)?.topics) ?? this.countHeld(map)
+
   /** Counts of open maps, until something changes. */
   private readonly counts = new Map<string, number>()
   private countHeld(map: string): number {
@@ -144,9 +158,12 @@ export class CollectionSession {
   }
 
   async openMap(map: string): Promise<void> {
+    // What is told from now on tells of this map too; what was told before is in the snapshot.
+    this.feed.hold(map)
     const snapshot = await ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
-    this.held.open(snapshot)
+    const incomplete = this.held.open(snapshot)
     this.changed()
+    for (const other of incomplete) await this.openMap(other)
   }
 
   /** Fetches the templates that were kept in the collection; those made later come along with the other changes. */
@@ -159,10 +176,16 @@ export class CollectionSession {
 
   /** Lets a command make a change and carries it out at once; tells the person where it is refused. */
   run(command: (records: Records, newIds: IdSource) => Outcome): TopicId[] | null {
-    this.endPreview()
-    try {
+    this.trial.endPreview()
+    return this.unlessRefused(() => {
       const { change, select } = command(this.records, newIds)
       return this.perform(withEvenSides(this.records, change)) ? select : null
+    })
+  }
+
+  private unlessRefused<Result>(work: () => Result): Result | null {
+    try {
+      return work()
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       tell(error.problem.message)
@@ -172,76 +195,42 @@ export class CollectionSession {
 
   /** Shows what a command would do, here alone and until something else happens; null shows things as they are. */
   preview(command: ((records: Records, newIds: IdSource) => Outcome) | null): void {
-    const ended = this.endPreview()
-    try {
-      const { change } = command?.(this.records, newIds) ?? { change: null }
-      if (change && this.held.perform(change).ok) {
-        this.previewed = change
-        for (const edit of change.edits) if (edit.kind === 'topic' && edit.before === null) this.proposed.add(edit.id)
-      }
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error
-    }
-    if (ended || this.previewed) this.changed()
+    if (this.trial.preview(command)) this.changed()
   }
 
   /** Whether a topic is only shown, by what is previewed. */
   isProposed(topic: string): boolean {
-    return this.proposed.has(topic)
-  }
-  private readonly proposed = new Set<string>()
-
-  private endPreview(): boolean {
-    if (!this.previewed) return false
-    this.held.drop(this.previewed.id)
-    this.previewed = null
-    this.proposed.clear()
-    return true
+    return this.trial.isProposed(topic)
   }
 
   /** Adds a topic that is still being written: it is seen here at once and sent when `finishComposing` names it. */
   compose(command: (records: Records, newIds: IdSource) => Outcome): TopicId | null {
-    this.endPreview()
+    this.trial.endPreview()
     this.finishComposing(null)
-    try {
-      const { change, select } = command(this.records, newIds)
-      const performed = this.held.perform(change)
-      if (!performed.ok) {
-        tell(performed.problem.message)
+    return this.unlessRefused(() => {
+      const composed = this.trial.compose(command)
+      if ('problem' in composed) {
+        tell(composed.problem.message)
         return null
       }
-      this.composing = change
       this.changed()
-      return select[0] ?? null
-    } catch (error) {
-      if (!(error instanceof Refusal)) throw error
-      tell(error.problem.message)
-      return null
-    }
+      return composed.topic
+    })
   }
 
   isComposing(topic: string): boolean {
-    return (
-      this.composing?.edits.some((edit) => edit.kind === 'topic' && edit.before === null && edit.id === topic) ?? false
-    )
+    return this.trial.isComposing(topic)
   }
 
   /** Gives the topic being written its text and sends it; null or an empty text takes it away again. */
   finishComposing(text: string | null): void {
-    const change = this.composing
-    if (!change) return
-    this.composing = null
-    this.held.drop(change.id)
-    if (text !== null && text.trim() !== '') {
-      const edits = change.edits.map((edit) =>
-        edit.kind === 'topic' && edit.before === null ? { ...edit, after: { ...edit.after, text } } : edit,
-      )
-      this.perform(withEvenSides(this.records, { ...change, label: `Add ${named(text)}`, edits }))
-    } else this.changed()
+    const finished = this.trial.finish(text)
+    if (finished?.change) this.perform(withEvenSides(this.records, finished.change))
+    else if (finished) this.changed()
   }
 
   private perform(change: Change): boolean {
-    this.endPreview()
+    this.trial.endPreview()
     if (change.edits.length === 0) return true
     if (!this.mayEdit) {
       tell('Your role in this collection allows reading only.')
@@ -252,31 +241,42 @@ export class CollectionSession {
       tell(performed.problem.message)
       return false
     }
-    this.own.push(change)
-    this.unacknowledged.push(change)
-    void keepUnsent({
-      collection: this.id,
-      person: this.digest.person,
-      order: performance.timeOrigin + performance.now(),
-      change,
-    }).catch(() => {})
+    this.own.note(change)
+    this.outbox.add(change)
     this.changed()
-    void this.send()
     return true
   }
 
   // ---- Sending -----------------------------------------------------------------------------------------------
 
-  get saved(): Saved {
-    if (this.unacknowledged.length === 0) return { state: 'saved' }
-    return this.reachable ? { state: 'saving' } : { state: 'waiting', changes: this.unacknowledged.length }
+  /** How far what was done here is saved; what waits without a connection is waiting, whether it was tried or not. */
+  get saved(): Outbox['state'] {
+    const { state, changes } = this.outbox.state
+    return { state: state === 'saving' && !this.isConnected ? 'waiting' : state, changes }
   }
 
-  /** Resolves when everything made so far has been acknowledged by the server. */
+  /** What could not be saved, with why. */
+  get notSaved(): readonly Aside[] {
+    return this.outbox.aside
+  }
+
+  discardNotSaved(id: string): void {
+    this.outbox.discard(id)
+  }
+
+  /** Does again what was set aside. */
+  tryNotSaved(id: string): void {
+    const aside = this.outbox.aside.find(({ change }) => change.id === id)
+    if (!aside) return
+    this.outbox.discard(id)
+    this.perform(aside.change)
+  }
+
+  /** Resolves when everything made so far has been acknowledged by the server, or set aside. */
   whenSaved(): Promise<void> {
     return new Promise((resolve) => {
       const check = () => {
-        if (this.unacknowledged.length > 0) return
+        if (this.outbox.state.changes > 0) return
         stop()
         resolve()
       }
@@ -285,151 +285,96 @@ export class CollectionSession {
     })
   }
 
-  private async send(): Promise<void> {
-    if (this.sending) return
-    this.sending = true
-    try {
-      while (this.unacknowledged.length > 0) {
-        const changes = this.unacknowledged.slice(0, BATCH)
-        const { results } = await ask(CommitAnswer, `/api/collections/${this.id}/changes`, {
-          method: 'POST',
-          body: { changes },
-        })
-        this.reachable = true
-        for (const result of results) this.acknowledge(result)
-        this.changed()
-      }
-    } catch (error) {
-      this.retryAfter(error)
-    } finally {
-      this.sending = false
-    }
-  }
-
-  private acknowledge(result: z.infer<typeof CommitAnswer>['results'][number]): void {
-    const id = result.ok ? result.change.id : result.id
-    this.unacknowledged.splice(
-      0,
-      this.unacknowledged.length,
-      ...this.unacknowledged.filter((change) => change.id !== id),
-    )
-    void forgetUnsent(id).catch(() => {})
-    if (result.ok) {
-      this.own = this.own.map((change) => (change.id === id ? result.change : change))
-      return
-    }
-    const refused = this.own.find((change) => change.id === id)
-    this.own = this.own.filter((change) => change.id !== id)
-    this.held.drop(id)
-    this.keepWords(refused)
-    tellTrouble(new Error(`“${refused?.label ?? 'A change'}” could not be kept: ${result.problem.message}`))
-  }
-
-  /** What somebody wrote in a change that was refused goes to the clipboard rather than getting lost. */
-  private keepWords(change: Change | undefined): void {
-    const words = change?.edits
-      .flatMap((edit) => ('text' in edit.after && typeof edit.after.text === 'string' ? [edit.after.text] : []))
-      .join('\n')
-    if (words)
-      void navigator.clipboard?.writeText(words).then(
-        () => tell('Your words were put on the clipboard.'),
-        () => {},
-      )
-  }
-
-  private retryAfter(error: unknown): void {
-    this.reachable = false
-    this.changed()
-    if (
-      error instanceof Error &&
-      'status' in error &&
-      (error.status === 401 || error.status === 403 || error.status === 404)
-    ) {
-      tellTrouble(error)
-      return
-    }
-    setTimeout(() => void this.send(), RETRY_MS)
+  /** A change that does not hold: others, or the server, had something against it. */
+  private drop(change: Change, message: string): void {
+    this.own.forget(change.id)
+    this.held.drop(change.id)
+    const isKept = this.outbox.aside.some((aside) => aside.change.id === change.id)
+    if (!isKept) keepWords(change)
+    tellTrouble(new Error(`“${change.label}” could not be ${isKept ? 'saved' : 'kept'}: ${message}`))
   }
 
   private wake(): void {
-    void this.send()
-    void this.feed?.catchUp()
+    this.outbox.wake()
+    void this.feed.catchUp().catch(() => {})
   }
 
-  private setReachable(connected: boolean): void {
-    if (connected && !this.reachable) void this.send()
-    if (!connected && this.reachable && this.unacknowledged.length === 0) return
-    if (this.reachable === connected) return
-    this.reachable = connected
+  private setConnected(isConnected: boolean): void {
+    if (this.isConnected === isConnected) return
+    this.isConnected = isConnected
+    if (isConnected) this.outbox.wake()
     this.changed()
   }
 
   // ---- Receiving ---------------------------------------------------------------------------------------------
 
-  private take(changes: CommittedChange[]): void {
-    for (const change of changes) {
-      const known = this.own.findIndex(({ id }) => id === change.id)
-      if (known >= 0) this.own[known] = change
-      else if (change.person === this.digest.person) this.own.push(change)
-    }
+  private take(changes: ToldChange[]): void {
+    for (const change of changes)
+      if (this.own.has(change.id) || change.person === this.digest.person) this.own.note(change)
     const incomplete = this.held.commit(changes)
     for (const map of incomplete) void this.openMap(map).catch(tellTrouble)
-    this.refreshDigestSoon()
     this.changed()
   }
 
-  private countsElsewhere({ maps }: CollectionDigest): [string, number][] {
-    return maps.filter(({ id }) => !this.isOpen(id)).map(({ id, topics }) => [id, topics])
+  private takeRows(rows: MapDigest[], number: number): void {
+    if (rows.length === 0) return
+    if (this.rows.take(rows, number)) this.countsVersion++
+    this.changed()
   }
 
-  private refreshDigestSoon(): void {
-    clearTimeout(this.digestTimer)
-    this.digestTimer = setTimeout(() => {
-      ask(CollectionDigest, `/api/collections/${this.id}`).then(
-        (digest) => {
-          if (!dequal(this.countsElsewhere(digest), this.countsElsewhere(this.digest))) this.countsVersion++
-          this.digest = digest
-          this.changed()
-        },
-        () => {},
-      )
-    }, 300)
+  /** Asks for everything that is held anew: more has happened than is told one by one. */
+  private async resync(): Promise<void> {
+    const digest = await ask(CollectionDigest, `/api/collections/${this.id}`)
+    this.digest = digest
+    this.takeRows(digest.maps, digest.number)
+    this.feed.caughtUpTo(digest.number)
+    this.held.takeCollection(digest.collection)
+    for (const map of this.held.openMaps) await this.openMap(map)
   }
 
   // ---- Undo and redo -----------------------------------------------------------------------------------------
 
-  get undoable(): { undo: Change | null; redo: Change | null } {
-    const { undo, redo } = undoLists(this.own)
-    return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null }
+  get undoable(): { undo: { label: string } | null; redo: { label: string } | null } {
+    return this.own.next
   }
 
   async takeBack(which: 'undo' | 'redo'): Promise<void> {
-    const target = this.undoable[which]
+    const target = this.own.next[which]
     if (!target) return
     const id = ChangeId.parse(uuid())
-    if (!target.edits.every((edit) => this.records.get(edit.kind, edit.id))) {
-      await this.command('undo', { change: target.id, id })
+    const { edits } = target
+    if (!edits?.every((edit) => this.records.get(edit.kind, edit.id))) {
+      await this.command('undo', { change: target.id }, id)
       return
     }
-    const { change, leftAlone } = undoChange(this.records, target, id)
+    const { change, leftAlone } = undoChange(this.records, { ...target, edits }, id)
     if (!change) {
       tell('Others have changed all of this since; there is nothing left to take back.')
-      this.own = this.own.filter((own) => own.id !== target.id)
+      this.own.forget(target.id)
       this.changed()
       return
     }
     if (this.perform(change) && leftAlone.length > 0) tell('Some of it was changed by others since and stays as it is.')
   }
 
-  /** Runs a command on the server, which knows the whole collection. */
-  async command(name: string, args: unknown): Promise<z.infer<typeof CommandAnswer> | null> {
+  /**
+   * Runs a command on the server, which knows the whole collection. Its id makes sure that it is carried out once, also
+   * where the answer is lost and it is sent again.
+   */
+  async command(
+    name: string,
+    args: object,
+    id: ChangeId = ChangeId.parse(uuid()),
+  ): Promise<z.infer<typeof CommandAnswer> | null> {
+    const path = `/api/collections/${this.id}/commands/${name}`
+    const post = () => ask(CommandAnswer, path, { method: 'POST', body: { id, args }, limit: COMMAND_MS })
     try {
-      const answer = await ask(CommandAnswer, `/api/collections/${this.id}/commands/${name}`, {
-        method: 'POST',
-        body: args,
+      const answer = await post().catch((error: unknown) => {
+        if (error instanceof TypeError) return post()
+        throw error
       })
-      if (!this.own.some(({ id }) => id === answer.change.id)) this.own.push(answer.change)
-      await this.feed?.catchUp()
+      this.own.note(answer.change)
+      await this.feed.catchUp()
       return answer
     } catch (error) {
       tellTrouble(error)
@@ -437,3 +382,25 @@ export class CollectionSession {
     }
   }
 }
+
+/** How long a command that goes over a whole collection may take. */
+const COMMAND_MS = 300_000
+
+/** What somebody wrote in a change that was refused goes to the clipboard rather than getting lost. */
+function keepWords(change: Change): void {
+  const words = wordsIn(change).join('\n')
+  if (words)
+    void navigator.clipboard?.writeText(words).then(
+      () => tell('Your words were put on the clipboard.'),
+      () => {},
+    )
+}
+
+/** The texts that a change brings. */
+export const wordsIn = (change: Change): string[] =>
+  change.edits.flatMap((edit) => {
+    const after: Record<string, unknown> = edit.after
+    return [after.text, after.title, after.label].filter(
+      (words) => typeof words === 'string' && words !== '',
+    ) as string[]
+  })

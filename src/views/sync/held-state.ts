@@ -1,8 +1,9 @@
 import { dequal } from 'dequal/lite'
-import { applyEdit, type Change, type CommittedChange, type Edit, revertEdits } from '../../core/changes/edit'
+import { applyEdit, type Change, type Edit, revertEdits, type ToldChange } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import { topicsAtEnd } from '../../core/network/crosslinks'
+import type { RecordByKind } from '../../core/records/kinds'
 import { Records } from '../../core/records/records'
 import { type FarTopic, type MapSnapshot, putSnapshot } from '../../core/records/snapshot'
 
@@ -24,7 +25,7 @@ export class HeldState {
   readonly farTopics = new Map<string, FarTopic>()
   readonly openMaps = new Set<string>()
   private readonly pending: Pending[] = []
-  private readonly recent: CommittedChange[] = []
+  private readonly recent: ToldChange[] = []
 
   /** Applies a change of this person at once; refused where it cannot be. */
   perform(change: Change): { ok: true } | { ok: false; problem: Problem } {
@@ -44,7 +45,7 @@ export class HeldState {
   }
 
   /** Takes over committed changes; returns the open maps of which more is needed than these changes tell. */
-  commit(changes: readonly CommittedChange[]): Set<string> {
+  commit(changes: readonly ToldChange[]): Set<string> {
     const incomplete = new Set<string>()
     const rest = this.acknowledge(changes)
     if (rest.length === 0) return incomplete
@@ -52,7 +53,7 @@ export class HeldState {
       for (const change of rest) {
         const own = this.pending.findIndex((pending) => pending.change.id === change.id)
         if (own >= 0) this.pending.splice(own, 1)
-        for (const edit of change.edits) this.applyCommitted(edit, incomplete)
+        this.applyTold(change, incomplete)
         this.remember(change)
       }
     })
@@ -63,7 +64,7 @@ export class HeldState {
    * Takes the person's own changes off the pending ones as long as they come back exactly as they were made here, in
    * their order: then the records are right as they are. Returns the changes that are left.
    */
-  private acknowledge(changes: readonly CommittedChange[]): readonly CommittedChange[] {
+  private acknowledge(changes: readonly ToldChange[]): readonly ToldChange[] {
     let done = 0
     for (const change of changes) {
       const [first] = this.pending
@@ -75,21 +76,36 @@ export class HeldState {
     return changes.slice(done)
   }
 
-  private remember(change: CommittedChange): void {
+  /** A change that was told without its edits, though it is seen on a map that is open here: that is asked for again. */
+  private applyTold({ edits, maps }: ToldChange, incomplete: Set<string>): void {
+    for (const edit of edits ?? []) this.applyCommitted(edit, incomplete)
+    if (!edits) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) incomplete.add(map)
+  }
+
+  private remember(change: ToldChange): void {
     this.recent.push(change)
     this.recent.splice(0, Math.max(0, this.recent.length - CHANGES_KEPT))
   }
 
-  /** Takes over a map as the server knows it. Changes after the snapshot that are here already are replayed on it. */
-  open(snapshot: MapSnapshot): void {
+  /**
+   * Takes over a map as the server knows it. Changes after the snapshot that are here already are replayed on it. Returns
+   * the open maps of which more is needed than these changes tell.
+   */
+  open(snapshot: MapSnapshot): Set<string> {
+    const incomplete = new Set<string>()
     this.beneathPending(() => {
       for (const topic of [...this.records.topicsOf(snapshot.map)]) this.records.remove('topic', topic.id)
       putSnapshot(this.records, snapshot)
       for (const far of snapshot.farTopics) this.farTopics.set(far.id, far)
       this.openMaps.add(snapshot.map)
-      for (const change of this.recent)
-        if (change.number > snapshot.number) for (const edit of change.edits) this.applyCommitted(edit, new Set())
+      for (const change of this.recent) if (change.number > snapshot.number) this.applyTold(change, incomplete)
     })
+    return incomplete
+  }
+
+  /** Takes over what is said of the collection itself. */
+  takeCollection(collection: RecordByKind['collection']): void {
+    this.beneathPending(() => this.records.put('collection', collection))
   }
 
   /** Runs `work` on the committed records alone, then replays the pending changes. */

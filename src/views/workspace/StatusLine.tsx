@@ -2,6 +2,7 @@ import { memo } from 'react'
 import { actName } from '../../core/changes/undo'
 import { useCalmSession } from '../sync/use-session'
 import { FilterButton } from './FilterButton'
+import { SaveState } from './SaveState'
 import styles from './workspace.module.css'
 import { useCalmWorkspace, workspace } from './workspace-store'
 
@@ -14,7 +15,6 @@ export const StatusLine = memo(() => {
   const pane = panes[active]
   if (!pane) return null
   const { undo, redo } = session.undoable
-  const { saved } = session
   const count = session.countTopics(pane.map)
   return (
     <footer className={styles.statusLine}>
@@ -46,12 +46,7 @@ export const StatusLine = memo(() => {
           Redo: {lower(actName(redo.label))}
         </button>
       )}
-      <span role="status" className={saved.state === 'waiting' ? styles.warn : undefined}>
-        {saved.state === 'saved' && 'Everything is saved'}
-        {saved.state === 'saving' && 'Saving …'}
-        {saved.state === 'waiting' &&
-          `No connection: ${saved.changes} ${saved.changes === 1 ? 'change is' : 'changes are'} kept here and will be sent`}
-      </span>
+      <SaveState />
     </footer>
   )
 })

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import type { CommittedChange } from '../../../src/core/changes/edit'
+import type { ToldChange } from '../../../src/core/changes/edit'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import type { Outcome } from '../../../src/core/commands/command'
 import { addCrosslink } from '../../../src/core/commands/crosslinks'
@@ -22,8 +22,9 @@ const snapshotOf = ({ records }: Garden, map: MapId, number: number): MapSnapsho
   farTopics: [],
 })
 
-const committed = ({ change }: Outcome, number: number): CommittedChange => ({
+const committed = ({ change }: Outcome, number: number): ToldChange => ({
   ...change,
+  maps: null,
   number,
   person: 'p',
   personName: 'Somebody',

@@ -1,0 +1,194 @@
+import type { Change, CommittedChange } from '../../core/changes/edit'
+import type { Problem } from '../../core/changes/problem'
+
+type Result = { ok: true; change: CommittedChange } | { ok: false; id: string; problem: Pick<Problem, 'message'> }
+
+/** How one try to send ended: with a result for each change, or with an answer for all of them. */
+export type Sent =
+  | { kind: 'results'; results: readonly Result[] }
+  /** Not for good: the server is away, or busy, or asks to wait. */
+  | { kind: 'later' }
+  /** The server failed over it, which it may do again. */
+  | { kind: 'failed'; message: string }
+  /** An answer that will not change, however often this is sent: too large, or not to be understood. */
+  | { kind: 'never'; message: string }
+  /** Nobody is signed in here any more. */
+  | { kind: 'signed out' }
+
+/** What the outbox does with the world. */
+export interface Post {
+  send(changes: readonly Change[]): Promise<Sent>
+  /** Keeps a change beyond this tab, with why it was set aside, and lets it go. */
+  keep(change: Change, aside: string | null): void
+  forget(id: string): void
+  /** A change is committed; in the form in which it was stored. */
+  committed(change: CommittedChange): void
+  /** A change was refused, or set aside: it does not hold here any more. */
+  dropped(change: Change, message: string): void
+  /** What can be read here has changed. */
+  changed(): void
+  wait(ms: number): Promise<void>
+}
+
+export interface Aside {
+  change: Change
+  message: string
+}
+
+/** Most changes of one request, and most letters of them as they travel; one change alone may be larger. */
+const MOST_CHANGES = 50
+const MOST_LETTERS = 1_000_000
+/** Pauses before trying again grow from the first to the second, in ms. */
+const FIRST_PAUSE = 1_000
+const LONGEST_PAUSE = 30_000
+/** How often the server may fail over one change alone before it is set aside. */
+const MOST_FAILURES = 4
+
+/**
+ * The changes of this person that the server has not acknowledged, in order. They are sent until they are, in batches; one
+ * that the server will never take is set aside and told, and the rest goes on.
+ */
+export class Outbox {
+  private readonly waiting: { change: Change; letters: number }[] = []
+  private readonly asides: Aside[] = []
+  private running: Promise<void> | null = null
+  private pause = FIRST_PAUSE
+  private wakeUp: (() => void) | null = null
+  private isAway = false
+  private isSignedOut = false
+  /** Changes that are sent alone, because a batch with them was not taken, with how often the server failed over each. */
+  private readonly alone = new Map<string, number>()
+
+  constructor(private readonly post: Post) {}
+
+  /** Whether everything is saved, is being saved, or waits for the server; `changes` are how many. */
+  get state(): { state: 'saved' | 'saving' | 'waiting' | 'signed out'; changes: number } {
+    const changes = this.waiting.length
+    if (changes === 0) return { state: 'saved', changes }
+    return { state: this.isSignedOut ? 'signed out' : this.isAway ? 'waiting' : 'saving', changes }
+  }
+
+  /** What could not be saved, with why. */
+  get aside(): readonly Aside[] {
+    return this.asides
+  }
+
+  add(change: Change): void {
+    this.post.keep(change, null)
+    this.enter(change)
+    void this.run()
+  }
+
+  /** Takes over what was kept from before; it is there already, and is sent with the rest. */
+  restore(changes: readonly Change[], asides: readonly Aside[]): void {
+    for (const change of changes) this.enter(change)
+    this.asides.push(...asides)
+    void this.run()
+  }
+
+  private enter(change: Change): void {
+    this.waiting.push({ change, letters: JSON.stringify(change).length })
+  }
+
+  /** Tries at once, instead of after the pause: the server can be reached again, or the person asks. */
+  wake(): void {
+    this.isSignedOut = false
+    this.pause = FIRST_PAUSE
+    this.wakeUp?.()
+    void this.run()
+  }
+
+  /** Gives up something that was set aside. */
+  discard(id: string): void {
+    const at = this.asides.findIndex(({ change }) => change.id === id)
+    if (at < 0) return
+    this.asides.splice(at, 1)
+    this.post.forget(id)
+    this.post.changed()
+  }
+
+  /** Sends everything; resolves when nothing is left to be sent. */
+  run(): Promise<void> {
+    this.running ??= this.sendAll().finally(() => {
+      this.running = null
+    })
+    return this.running
+  }
+
+  private async sendAll(): Promise<void> {
+    while (this.waiting.length > 0 && !this.isSignedOut) {
+      const batch = this.batch()
+      const sent = await this.post.send(batch).catch((): Sent => ({ kind: 'later' }))
+      this.take(batch, sent)
+      this.post.changed()
+      if (this.isAway) await this.rest()
+    }
+  }
+
+  private batch(): Change[] {
+    const batch: Change[] = []
+    let letters = 0
+    for (const { change, letters: more } of this.waiting) {
+      const isAlone = this.alone.has(change.id)
+      if (batch.length > 0 && (isAlone || batch.length === MOST_CHANGES || letters + more > MOST_LETTERS)) break
+      batch.push(change)
+      letters += more
+      if (isAlone) break
+    }
+    return batch
+  }
+
+  private take(batch: readonly Change[], sent: Sent): void {
+    this.isAway = sent.kind === 'later'
+    if (sent.kind === 'signed out') this.isSignedOut = true
+    else if (sent.kind === 'results') {
+      this.pause = FIRST_PAUSE
+      for (const result of sent.results) this.settle(result)
+    } else if (sent.kind !== 'later') this.apart(batch, sent)
+  }
+
+  private settle(result: Result): void {
+    const id = result.ok ? result.change.id : result.id
+    const at = this.waiting.findIndex(({ change }) => change.id === id)
+    if (at < 0) return
+    const [{ change } = { change: null }] = this.waiting.splice(at, 1)
+    this.alone.delete(id)
+    this.post.forget(id)
+    if (result.ok) this.post.committed(result.change)
+    else if (change) this.post.dropped(change, result.problem.message)
+  }
+
+  /** A batch that is not taken is sent one by one; a change that is not taken alone is set aside. */
+  private apart(batch: readonly Change[], sent: { kind: 'failed' | 'never'; message: string }): void {
+    const [only] = batch
+    if (!only || batch.length > 1) {
+      for (const { id } of batch) this.alone.set(id, this.alone.get(id) ?? 0)
+      return
+    }
+    const failures = (this.alone.get(only.id) ?? 0) + 1
+    this.alone.set(only.id, failures)
+    if (sent.kind === 'failed' && failures < MOST_FAILURES) {
+      this.isAway = true
+      return
+    }
+    this.alone.delete(only.id)
+    this.waiting.splice(
+      this.waiting.findIndex(({ change }) => change.id === only.id),
+      1,
+    )
+    this.asides.push({ change: only, message: sent.message })
+    this.post.keep(only, sent.message)
+    this.post.dropped(only, sent.message)
+  }
+
+  private async rest(): Promise<void> {
+    await Promise.race([
+      this.post.wait(this.pause * (0.8 + 0.4 * Math.random())),
+      new Promise<void>((resolve) => {
+        this.wakeUp = resolve
+      }),
+    ])
+    this.wakeUp = null
+    this.pause = Math.min(this.pause * 2, LONGEST_PAUSE)
+  }
+}

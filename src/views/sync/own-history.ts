@@ -1,0 +1,37 @@
+import type { Change, Edit } from '../../core/changes/edit'
+import { undoLists } from '../../core/changes/undo'
+
+/** A change of this person; of large ones that others made room for, the edits are known to the server alone. */
+export type OwnChange = Omit<Change, 'edits'> & { edits: Edit[] | null }
+
+/** What this person did in a collection, here or in another tab, in the order in which it was made. */
+export class OwnHistory {
+  private changes: OwnChange[] = []
+
+  /** Puts what the server knows from before in front of what was done here. */
+  begin(before: readonly OwnChange[]): void {
+    const known = new Set(before.map(({ id }) => id))
+    this.changes = [...before, ...this.changes.filter(({ id }) => !known.has(id))]
+  }
+
+  /** Adds a change, or takes the form in which it was committed. */
+  note(change: OwnChange): void {
+    const at = this.changes.findIndex(({ id }) => id === change.id)
+    if (at < 0) this.changes.push(change)
+    else this.changes[at] = { ...change, edits: change.edits ?? this.changes[at]!.edits }
+  }
+
+  has(id: string): boolean {
+    return this.changes.some((change) => change.id === id)
+  }
+
+  forget(id: string): void {
+    this.changes = this.changes.filter((change) => change.id !== id)
+  }
+
+  /** What is undone and redone next. */
+  get next(): { undo: OwnChange | null; redo: OwnChange | null } {
+    const { undo, redo } = undoLists(this.changes)
+    return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null }
+  }
+}
