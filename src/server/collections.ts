@@ -98,8 +98,9 @@ export function mapSnapshot(collection: string, map: MapId): Promise<MapSnapshot
     for (const { from, reference } of referencesTo('topic'))
       if (from !== 'topic' && reference.seen === 'there')
         await load(from, `AND ${leadsTo(from, reference, 'topic', '$2')}`, [here])
+    // Links that lead here: those to what stands here, not those to what links from here lead to.
+    const ends = [...held.all('enclosure')].map(({ id }): string => id).concat(topics.flatMap(({ note }) => note ?? []))
     for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
-    const ends = [...held.all('enclosure'), ...held.all('note')].map(({ id }) => id)
     for (const end of ['map', 'enclosure', 'note'] as const)
       await load('crosslink', `AND ${leadsTo('crosslink', linkEnd, end, '$2')}`, [end === 'map' ? [map] : ends])
     for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)

@@ -1,5 +1,5 @@
 import { existsSync, readdirSync } from 'node:fs'
-import { mkdir, rm, writeFile } from 'node:fs/promises'
+import { mkdir, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve, sep } from 'node:path'
 import { parseArgs } from 'node:util'
 import { buildSite } from '../site/site'
@@ -8,6 +8,7 @@ import { createCollection, wholeCollection } from './collections'
 import { closeDatabase, database, transaction } from './database'
 import { loadDemo } from './demo'
 import { readContent } from './files/contents'
+import { exchange } from './folders/exchange'
 import { exportCollection } from './folders/export-collection'
 import { openSource } from './folders/folder-source'
 import { importCollection, isCollectionFolder } from './folders/import-collection'
@@ -124,14 +125,16 @@ async function publishJob(collection: string | undefined, out: string): Promise<
   const target = resolve(out)
   if (existsSync(target) && readdirSync(target).length > 0 && !existsSync(join(target, 'assets', 'reader.js')))
     throw new Error(`${target} holds something else than a site. Give an empty folder, or one with a site to replace.`)
-  await rm(target, { recursive: true, force: true })
   let count = 0
-  for (const { files } of buildSite(records, id, siteAssets()))
-    for (const file of files) {
-      const path = join(target, ...file.path.split('/'))
-      await mkdir(dirname(path), { recursive: true })
-      await writeFile(path, 'file' in file ? readContent(file.file.sha256, 0, file.file.size - 1) : file.content)
-      count++
-    }
+  await exchange(target, async (unfinished) => {
+    await mkdir(unfinished)
+    for (const { files } of buildSite(records, id, siteAssets()))
+      for (const file of files) {
+        const path = join(unfinished, ...file.path.split('/'))
+        await mkdir(dirname(path), { recursive: true })
+        await writeFile(path, 'file' in file ? readContent(file.file.sha256, 0, file.file.size - 1) : file.content)
+        count++
+      }
+  })
   return print({ out: target, files: count })
 }

@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { beforeAll, expect, test } from 'vitest'
+import type { ToldChange } from '../../src/core/changes/edit'
 import { Refusal } from '../../src/core/changes/problem'
 import { undoChange } from '../../src/core/changes/undo'
 import { addTopic } from '../../src/core/commands/add-topic'
@@ -15,17 +16,19 @@ import { splitOff } from '../../src/core/commands/split-off'
 import { writeNote } from '../../src/core/commands/write-note'
 import { mapAtEnd } from '../../src/core/network/crosslinks'
 import type { LinkEnd } from '../../src/core/records/crosslink'
-import { ChangeId, CollectionId, type TopicId } from '../../src/core/records/ids'
+import { ChangeId, CollectionId, type MapId, type TopicId } from '../../src/core/records/ids'
+import { RECORD_KINDS } from '../../src/core/records/kinds'
 import type { Records } from '../../src/core/records/records'
 import type { MapDigest } from '../../src/core/records/snapshot'
 import { topicsInOrder } from '../../src/core/tree/walk'
-import { createCollection, wholeCollection } from '../../src/server/collections'
+import { createCollection, mapSnapshot, wholeCollection } from '../../src/server/collections'
 import { commitChanges } from '../../src/server/commit/commit-changes'
 import { snapshot, transaction } from '../../src/server/database'
 import { createGuest } from '../../src/server/people/people'
 import type { Person } from '../../src/server/people/person'
 import { digestsAfter } from '../../src/server/records/digests'
 import { loadCollection } from '../../src/server/records/tables'
+import { HeldState } from '../../src/views/sync/held-state'
 
 let author: Person
 beforeAll(async () => {
@@ -67,8 +70,8 @@ function rowsOf(records: Records): MapDigest[] {
     })
 }
 
-test.each([11, 12, 13])(
-  'digest rows are what follows from the records, whatever was done (walk %i)',
+test.each([42, 53, 58])(
+  'digest rows, and what browsers hold that hear only of one map, follow from the records (walk %i)',
   async (seed) => {
     const collection = await transaction((client) => createCollection(client, author.id, 'Test'))
     const load = () => wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
@@ -123,6 +126,34 @@ test.each([11, 12, 13])(
       return one.trashed ? restoreMap(records, { map: one.id }, newIds) : trashMap(records, { map: one.id }, newIds)
     }
 
+    /** Browsers that each have one map open and hear of everything else only that it was. */
+    const browsers = new Map<string, HeldState>()
+    const reopen = async (held: HeldState, map: string): Promise<void> => {
+      const incomplete = held.open((await mapSnapshot(collection, map as MapId))!)
+      for (const other of incomplete) await reopen(held, other)
+    }
+    const hear = async (change: ToldChange) => {
+      for (const [map, held] of browsers) {
+        const isSeen = change.maps === null || change.maps.includes(map as MapId)
+        for (const other of held.commit([isSeen ? change : { ...change, edits: null }])) await reopen(held, other)
+      }
+    }
+    const expectAllToHold = async () => {
+      for (const [map, held] of browsers) {
+        const { records, farTopics } = (await mapSnapshot(collection, map as MapId))!
+        for (const kind of RECORD_KINDS)
+          for (const record of records[kind] ?? []) expect(held.records.get(kind, record.id)).toEqual(record)
+        expect([...held.records.topicsOf(map)].map(({ id }) => id).sort()).toEqual(
+          (records.topic ?? [])
+            .filter(({ place }) => place.map === map)
+            .map(({ id }) => id)
+            .sort(),
+        )
+        for (const far of farTopics)
+          expect(held.records.get('topic', far.id)?.text ?? held.farTopics.get(far.id)?.text).toBe(far.text)
+      }
+    }
+
     let committed = 0
     for (let step = 0; step < 90; step++) {
       const { records } = await load()
@@ -137,7 +168,14 @@ test.each([11, 12, 13])(
       if (!result!.ok) continue
       committed++
       done.push(result!.change)
+      await hear(result!.change)
+      for (const { kind, id, before } of result!.change.edits)
+        if (kind === 'map' && before === null && browsers.size < 4) {
+          browsers.set(id, new HeldState())
+          await reopen(browsers.get(id)!, id)
+        }
       if (step % 4 > 0) continue
+      await expectAllToHold()
       // What a browser knows that was told only what was altered.
       const now = await load()
       for (const row of await snapshot((client) => digestsAfter(client, collection, told)))

@@ -80,6 +80,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
   },
   // The owner asks while the publication that the editor started may still be running.
   'POST /api/collections/[collection]/publication': { rights: { ...editors, owner: [202, 409] } },
+  'DELETE /api/collections/[collection]/publication': { rights: { ...editors, editor: [200, 409], owner: [200, 409] } },
   'GET /site/[address]/[...path]': {
     rights: { nobody: 404, stranger: 404, reader: 404, commenter: 404, editor: 404, owner: 404 },
   },

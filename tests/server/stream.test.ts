@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto'
 import pg from 'pg'
+import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { CrosslinkId, NoteId } from '../../src/core/records/ids'
 import type { MapDigest } from '../../src/core/records/snapshot'
 import { Outlet } from '../../src/server/commit/serve-stream'
 import { Caller } from './people'
@@ -40,6 +42,44 @@ describe('the change stream', () => {
     const resumed = await owner.listen(number + 2, [garden])
     expect((await resumed.changes(1)).map((change) => change.number)).toEqual([number + 3])
     await resumed.close()
+  })
+
+  test('tells what is shown on an open map with its edits, wherever it was altered from', async () => {
+    const { owner, garden, pond, number } = await planted()
+    const listening = await owner.listen(number, [garden])
+    const [spring, reed] = [
+      (await owner.map(garden)).topics.find(({ text }) => text === 'Spring')!,
+      (await owner.map(pond)).topics.find(({ text }) => text === 'Reed')!,
+    ]
+    const note = uuid()
+    await owner.change([
+      {
+        kind: 'note',
+        id: note,
+        before: null,
+        after: { id: NoteId.parse(note), text: 'One', joinedInto: null, trashed: false },
+      },
+      { kind: 'topic', id: spring.id, before: { note: null }, after: { note: NoteId.parse(note) } },
+    ])
+    // The note of a topic, which the edit does not name.
+    await owner.change([{ kind: 'note', id: note, before: { text: 'One' }, after: { text: 'Two' } }])
+    const link = uuid()
+    const end = { kind: 'topic' as const, id: reed.id }
+    const after = {
+      id: CrosslinkId.parse(link),
+      from: spring.id,
+      to: end,
+      label: '',
+      drawn: 'line' as const,
+      trashed: false,
+    }
+    await owner.change([{ kind: 'crosslink', id: link, before: null, after }])
+    // The far end of a link shows its name here.
+    await owner.change([{ kind: 'topic', id: reed.id, before: { text: 'Reed' }, after: { text: 'Rush' } }])
+    const changes = await listening.changes(4)
+    expect(changes.map(({ edits }) => edits?.length ?? null)).toEqual([2, 1, 1, 1])
+    expect(changes.map(({ maps }) => maps?.length)).toEqual([1, 1, 2, 2])
+    await listening.close()
   })
 
   test('tells the digest rows that were altered, and only those, in less than 4 kB', async () => {

@@ -1,5 +1,6 @@
 import type { Edit, EditOf } from '../changes/edit'
 import { touchedMaps } from '../changes/touched-maps'
+import { affectedMaps } from '../records/affected-maps'
 import type { MapId } from '../records/ids'
 import { parentOf } from '../records/place'
 import type { Records } from '../records/records'
@@ -44,18 +45,33 @@ export function digestEffects(records: Records, edits: readonly Edit[]): DigestE
         (COUNTED.some((field) => field in edit.after) && !isMerelyMoved(records, edit))
       )
         again(edit)
-      // A link to a note or an enclosure ends at the first topic there that does not lie in the trash.
-      if (edit.before ? 'note' in edit.after || 'trashed' in edit.after : topic.note) effects.links = true
       if (edit.before?.place && edit.before.place.map !== topic.place.map) {
         effects.links = true
         // A map is reached from where its home doorway stands.
         for (const { id } of records.mapsArrivingBy(topic.id)) added.set(id, added.get(id) ?? 0)
       }
-      if (effects.links && 'note' in edit.after) again(edit)
+      if (edit.before ? 'note' in edit.after || 'trashed' in edit.after : topic.note) {
+        effects.links = true
+        for (const map of mapsOfSharedEnds(records, edit)) anew.add(map)
+      }
     }
   }
   for (const map of anew) added.delete(map)
   return effects
+}
+
+/**
+ * The maps that are linked through a note that a topic carries or carried, or an enclosure around it: such a link ends at
+ * the first topic there that does not lie in the trash, which may be another one now.
+ */
+function* mapsOfSharedEnds(records: Records, { id, before }: EditOf<'topic'>): Generator<MapId> {
+  const { note } = records.need('topic', id)
+  const links = [note, before?.note].flatMap((shared) => (shared ? records.crosslinksTo('note', shared) : []))
+  for (const enclosure of records.enclosuresOf(id)) links.push(...records.crosslinksTo('enclosure', enclosure.id))
+  for (const link of links) {
+    const maps = affectedMaps(records, 'crosslink', link)
+    if (maps !== 'all') yield* maps
+  }
 }
 
 /** Whether a topic that is counted was moved to another place on its map where it is counted too. */

@@ -7,6 +7,7 @@ import type { MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
 import { type Client, database, prepared, transaction } from '../database'
+import { Failure } from '../http/failure'
 import { updateDigests } from '../records/digests'
 import { writeRecords } from '../records/tables'
 import { announce } from './announce'
@@ -174,7 +175,8 @@ const write = (
 async function lockCounter(client: Client, collection: string): Promise<number> {
   const text = 'SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE'
   const { rows } = await prepared<{ last: number }>(client, text, [collection])
-  if (!rows[0]) throw new Error('There is no such collection.')
+  // It ended while this was on its way.
+  if (!rows[0]) throw new Failure(404, 'There is no such collection any more.')
   return rows[0].last
 }
 

@@ -1,5 +1,5 @@
 import type { Edit } from '../../core/changes/edit'
-import { kinds, type RecordKind, referencesTo } from '../../core/records/kinds'
+import { kinds, RECORD_KINDS, type RecordKind, referencesTo } from '../../core/records/kinds'
 import { hangs } from '../../core/records/place'
 import { Records } from '../../core/records/records'
 import { eachEnd } from '../../core/records/reference-path'
@@ -38,9 +38,7 @@ const isStructural = (edit: Edit) =>
 
 /** Whether others may show something of what an edit changes: what is linked with it, from maps that it does not stand on. */
 const isShownElsewhere = ({ kind, before, after }: Edit) =>
-  kind === 'enclosure' ||
-  (kind === 'crosslink' && before !== null) ||
-  (before !== null && SHOWN.some((field) => field in after))
+  kind === 'enclosure' || kind === 'crosslink' || (before !== null && SHOWN.some((field) => field in after))
 const SHOWN = ['text', 'title', 'place', 'trashed', 'note']
 
 /** Topics by their ids, all above them, and siblings that have a rank which an edit wants, with the next after each. */
@@ -103,7 +101,8 @@ export async function loadTouched(client: Client, collection: string, edits: rea
   ])
   const structural = edits.filter(isStructural)
   if (structural.length > 0) await loadBelow(client, collection, records, structural)
-  if (edits.some(isShownElsewhere)) await loadLinks(client, collection, records)
+  await loadWhereSeen(client, collection, records, edits)
+  if (edits.some(isShownElsewhere)) await loadLinks(client, collection, records, edits)
   if (structural.length === 0) return records
   for (const topic of records.all('topic')) want(wanted, 'map', topic.place.map)
   await loadHomeDoorways(client, collection, records, wanted)
@@ -129,6 +128,36 @@ function loadDependants(
   )
 }
 
+/**
+ * Where what edits alter is seen: the topics at which it is drawn, as it says itself, and those that carry it or show it, as
+ * they say.
+ */
+async function loadWhereSeen(
+  client: Client,
+  collection: string,
+  records: Records,
+  edits: readonly Edit[],
+): Promise<void> {
+  const altered = edits.filter(({ kind, before }) => before !== null && !kinds[kind].seenEverywhere)
+  for (const kind of new Set(altered.map(({ kind }) => kind)))
+    for (const { from, reference } of referencesTo(kind)) {
+      if (reference.seen !== 'here') continue
+      const ids = [...records.all(kind)].map(({ id }) => id)
+      await loadInto(records, client, from, collection, `AND ${leadsTo(from, reference, kind, '$2')}`, [ids])
+    }
+  const topics = new Set<string>()
+  for (const kind of RECORD_KINDS) {
+    if (kind === 'topic' || kinds[kind].seenEverywhere) continue
+    for (const reference of kinds[kind].references)
+      if (reference.seen === 'there')
+        for (const record of records.all(kind))
+          eachEnd(record, reference, (end) => {
+            if (end.kind === 'topic' && !records.get('topic', end.id)) topics.add(end.id)
+          })
+  }
+  if (topics.size > 0) await loadByIds(records, client, 'topic', collection, GIVEN, [[...topics]])
+}
+
 const LINKS_AT = `
   SELECT id FROM crosslink WHERE collection = $1 AND (from_topic = ANY($2) OR to_topic = ANY($2))
   UNION SELECT id FROM crosslink WHERE collection = $1 AND to_map = ANY($3)
@@ -136,16 +165,24 @@ const LINKS_AT = `
   UNION SELECT id FROM crosslink WHERE collection = $1 AND to_note = ANY($5)`
 
 /** The links at everything that is loaded, with the topics at their far ends: on whose maps it is shown. */
-async function loadLinks(client: Client, collection: string, records: Records): Promise<void> {
+async function loadLinks(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
   const ids = (kind: RecordKind) => [...records.all(kind)].map(({ id }) => id)
-  const at = [ids('topic'), ids('map'), ids('enclosure'), ids('note')]
-  const links = await loadByIds(records, client, 'crosslink', collection, LINKS_AT, at)
-  if (links.length === 0) return
-  const ends = (kind: string) => links.flatMap(({ to }) => (to.kind === kind ? [to.id as string] : []))
-  const enclosures = await loadByIds(records, client, 'enclosure', collection, GIVEN, [ends('enclosure')])
-  const topics = [...links.map(({ from }) => from), ...ends('topic'), ...enclosures.flatMap(({ topics }) => topics)]
+  const carried = [...records.all('topic')].flatMap(({ note }) => note ?? [])
+  const at = [ids('topic'), ids('map'), ids('enclosure'), [...ids('note'), ...carried]]
+  await loadByIds(records, client, 'crosslink', collection, LINKS_AT, at)
+  const ends = (kind: string, more: readonly string[] = []) => [
+    ...more,
+    ...edits.flatMap(({ kind: edited, after }) =>
+      edited === 'crosslink' && after.to?.kind === kind && isId(after.to.id) ? [after.to.id] : [],
+    ),
+    ...[...records.all('crosslink')].flatMap(({ to }) => (to.kind === kind ? [to.id as string] : [])),
+  ]
+  await loadByIds(records, client, 'enclosure', collection, GIVEN, [ends('enclosure')])
+  const topics = ends('topic')
+  for (const { from } of records.all('crosslink')) topics.push(from)
+  for (const enclosure of records.all('enclosure')) topics.push(...enclosure.topics)
   await loadByIds(records, client, 'topic', collection, GIVEN, [topics])
-  await loadByIds(records, client, 'topic', collection, GIVEN, [ends('note')], 'note = wanted OFFSET 0')
+  await loadByIds(records, client, 'topic', collection, GIVEN, [ends('note', carried)], 'note = wanted OFFSET 0')
 }
 
 /** The ranks that edits want, each below its parent. */

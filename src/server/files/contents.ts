@@ -15,42 +15,65 @@ export interface Content {
 }
 
 /**
- * Stores a stream of bytes in chunks and names it by its SHA-256. Content that is known already is stored once.
- * Throws TooLarge beyond `MAX_FILE_BYTES`; then, as after any failure, nothing is kept.
+ * Stores a stream of bytes in chunks and names it by its SHA-256. Content that is known already is stored once. Each chunk
+ * is written by itself, so that nothing of the database is held while the sender takes their time; what was broken off is
+ * removed, here or later by `removeUnused`. Throws TooLarge beyond `most` bytes.
  */
-export function storeContent(stream: AsyncIterable<Uint8Array>): Promise<Content> {
-  return transaction(async (client) => {
-    // Chunks need a name before the hash is known: they move to it at the end, within the transaction.
-    const interim = `interim-${crypto.randomUUID()}`
-    await client.query('INSERT INTO content (sha256, size) VALUES ($1, 0)', [interim])
+export async function storeContent(stream: AsyncIterable<Uint8Array>, most = MAX_FILE_BYTES): Promise<Content> {
+  // Chunks need a name before the hash is known: they move to it at the end, within a transaction.
+  const interim = `interim-${crypto.randomUUID()}`
+  await database().query('INSERT INTO content (sha256, size) VALUES ($1, 0)', [interim])
+  try {
     const hash = createHash('sha256')
     let size = 0
     let head: Buffer = Buffer.alloc(0)
     let number = 0
     for await (const chunk of chunked(stream)) {
       size += chunk.length
-      if (size > MAX_FILE_BYTES) throw new TooLarge('This file is too large.')
+      if (size > most) throw new TooLarge('This file is too large.')
       if (number === 0) head = chunk.subarray(0, 4_100)
       hash.update(chunk)
-      await client.query('INSERT INTO content_chunk (sha256, number, bytes) VALUES ($1, $2, $3)', [
+      await database().query('INSERT INTO content_chunk (sha256, number, bytes) VALUES ($1, $2, $3)', [
         interim,
         number++,
         chunk,
       ])
     }
     const sha256 = hash.digest('hex')
-    await rename(client, interim, sha256, size)
+    await transaction((client) => rename(client, interim, sha256, size))
     return { sha256, size, type: await typeOf(head) }
-  })
+  } catch (error) {
+    await database()
+      .query('DELETE FROM content WHERE sha256 = $1', [interim])
+      .catch(() => {})
+    throw error
+  }
 }
 
 async function rename(client: Client, interim: string, sha256: string, size: number): Promise<void> {
-  const { rowCount } = await client.query('INSERT INTO content (sha256, size) VALUES ($1, $2) ON CONFLICT DO NOTHING', [
-    sha256,
-    size,
-  ])
-  if (rowCount === 1) await client.query('UPDATE content_chunk SET sha256 = $2 WHERE sha256 = $1', [interim, sha256])
+  const { rows } = await client.query<{ fresh: boolean }>(
+    `INSERT INTO content (sha256, size) VALUES ($1, $2)
+     ON CONFLICT (sha256) DO UPDATE SET stored_at = now() RETURNING xmax = 0 AS fresh`,
+    [sha256, size],
+  )
+  if (rows[0]?.fresh) await client.query('UPDATE content_chunk SET sha256 = $2 WHERE sha256 = $1', [interim, sha256])
   await client.query('DELETE FROM content WHERE sha256 = $1', [interim])
+}
+
+const NAMED_NOWHERE = `NOT EXISTS (SELECT 1 FROM file f WHERE f.sha256 = c.sha256)
+  AND NOT EXISTS (SELECT 1 FROM publication_page p WHERE p.content = c.sha256)`
+
+/** Removes content that nobody names and that was uploaded over an hour ago: no change with it is on its way any more. */
+export async function removeUnused(): Promise<void> {
+  await database().query(`DELETE FROM content c WHERE stored_at < now() - interval '1 hour' AND ${NAMED_NOWHERE}`)
+}
+
+/** Removes those of some contents that nobody names and nobody has uploaded lately. */
+export async function removeUnusedOf(client: Client, contents: readonly string[]): Promise<void> {
+  await client.query(
+    `DELETE FROM content c WHERE sha256 = ANY($1) AND stored_at < now() - interval '1 minute' AND ${NAMED_NOWHERE}`,
+    [contents],
+  )
 }
 
 async function* chunked(stream: AsyncIterable<Uint8Array>): AsyncGenerator<Buffer> {

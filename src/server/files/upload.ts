@@ -10,19 +10,20 @@ import type { FileRecord } from '../../core/records/file'
 import { fileNameFrom } from '../../core/records/file-name'
 import { FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
-import type { Author } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
 import { snapshot } from '../database'
 import { Failure } from '../http/failure'
+import type { Person } from '../people/person'
 import { GIVEN, loadByIds, loadInto } from '../records/tables'
 import { storeContent } from './contents'
 import { pictureSize } from './pictures'
+import { roomFor } from './quota'
 
 /** Types that content alone does not tell apart from plain text, by the ending of the name. Nothing here can run. */
 const TEXT_TYPES: Record<string, string> = { csv: 'text/csv', ics: 'text/calendar', md: 'text/markdown' }
 
-export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>): Promise<FileRecord> {
-  const content = await storeContent(stream)
+export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>, most?: number): Promise<FileRecord> {
+  const content = await storeContent(stream, most)
   const stored = fileNameFrom(name)
   const ending = stored.split('.').at(-1)!.toLowerCase()
   const type = content.type === 'text/plain' ? (TEXT_TYPES[ending] ?? content.type) : content.type
@@ -50,7 +51,7 @@ function putToUse(records: Records, topic: TopicId, file: FileRecord, use: Use):
 /** Stores an upload and puts it to its use at a topic, as one change. */
 export async function uploadToTopic(
   collection: string,
-  author: Author,
+  author: Person,
   topic: TopicId,
   name: string,
   use: Use,
@@ -66,7 +67,7 @@ export async function uploadToTopic(
     return held
   })
   if (!records.get('topic', topic)) throw new Failure(404, 'The topic for this file is gone.')
-  const file = await storeFile(name, stream)
+  const file = await storeFile(name, stream, await roomFor(collection, author))
   const { change } = putToUse(records, topic, file, use)
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
   const label = change.label.replace('a file', file.name.slice(0, 80))

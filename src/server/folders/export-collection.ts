@@ -1,5 +1,5 @@
 import { createWriteStream, existsSync, readdirSync } from 'node:fs'
-import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
+import { mkdir, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
@@ -9,6 +9,7 @@ import { wholeCollection } from '../collections'
 import { readContent } from '../files/contents'
 import { Failure } from '../http/failure'
 import { loadCollection } from '../records/tables'
+import { exchange } from './exchange'
 
 /** The same time in every zip, so that the same collection gives the same bytes. */
 const TIME = new Date(Date.UTC(2020, 0, 1))
@@ -24,9 +25,6 @@ export async function exportCollection(collection: string, out: string): Promise
     throw new Failure(409, `There is something at ${target} already. Name a new ${isZip ? 'zip' : 'folder'}.`)
   const { records } = await wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
   const { texts, files } = writeFolder(records, collection)
-  const unfinished = `${target}.unfinished`
-  await rm(unfinished, { recursive: true, force: true })
-  await mkdir(dirname(target), { recursive: true })
   const contents = [
     ...texts.map(({ path, text }) => ({ path, content: () => Readable.from([Buffer.from(text)]) })),
     ...files.map(({ path, file }) => ({
@@ -34,15 +32,7 @@ export async function exportCollection(collection: string, out: string): Promise
       content: () => Readable.from(file.size === 0 ? [] : readContent(file.sha256, 0, file.size - 1)),
     })),
   ]
-  try {
-    if (isZip) await writeZip(unfinished, contents)
-    else await writeAll(unfinished, contents)
-    if (existsSync(target)) await rm(target, { recursive: true })
-    await rename(unfinished, target)
-  } catch (error) {
-    await rm(unfinished, { recursive: true, force: true })
-    throw error
-  }
+  await exchange(target, (unfinished) => (isZip ? writeZip : writeAll)(unfinished, contents))
   return { out: target, files: contents.length }
 }
 

@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { type Client, database, transaction } from '../database'
+import { removeUnusedOf } from '../files/contents'
 import { hashPassword, passwordMatches } from './passwords'
 import type { Person } from './person'
 import { openSession } from './sessions'
@@ -63,16 +64,25 @@ export async function personByAddress(address: string): Promise<Person | null> {
   return rows[0] ?? null
 }
 
-/** Removes a guest and every collection that is theirs alone, with all its content. Nothing is left to restore. */
+/**
+ * Removes a guest and every collection that is theirs alone, with all its content. Nothing is left to restore. Content that
+ * somebody uploads just now stays until it is clear whether they use it.
+ */
 export async function endGuest(client: Client, person: string): Promise<void> {
-  await client.query(
-    `DELETE FROM collection WHERE id IN (
-       SELECT m.collection FROM membership m WHERE m.person = $1 AND m.role = 'owner'
-         AND NOT EXISTS (SELECT 1 FROM membership o WHERE o.collection = m.collection AND o.person <> $1 AND o.role = 'owner'))`,
+  const { rows } = await client.query<{ id: string }>(
+    `SELECT m.collection AS id FROM membership m WHERE m.person = $1 AND m.role = 'owner'
+       AND NOT EXISTS (SELECT 1 FROM membership o WHERE o.collection = m.collection AND o.person <> $1 AND o.role = 'owner')`,
     [person],
   )
+  const collections = rows.map(({ id }) => id)
+  const { rows: contents } = await client.query<{ sha256: string }>(
+    'SELECT DISTINCT sha256 FROM file WHERE collection = ANY($1)',
+    [collections],
+  )
+  await client.query('DELETE FROM collection WHERE id = ANY($1)', [collections])
   await client.query('DELETE FROM person WHERE id = $1 AND address IS NULL', [person])
-  await client.query(
-    'DELETE FROM content c WHERE NOT EXISTS (SELECT 1 FROM file f WHERE f.sha256 = c.sha256) AND NOT EXISTS (SELECT 1 FROM publication_page p WHERE p.content = c.sha256)',
+  await removeUnusedOf(
+    client,
+    contents.map(({ sha256 }) => sha256),
   )
 }

@@ -1,5 +1,5 @@
 import type { SiteFile } from '../../site/site'
-import { type Client, database } from '../database'
+import { type Client, database, transaction } from '../database'
 
 export interface Publication {
   collection: string
@@ -75,6 +75,17 @@ export async function storeSite(
   )
 }
 
+/** Takes a site down. Its address stays with the collection, for when it is published again. */
+export async function takeDown(collection: string): Promise<void> {
+  await transaction(async (client) => {
+    await client.query('DELETE FROM publication_page WHERE collection = $1', [collection])
+    await client.query(
+      `UPDATE publication SET state = 'done', change_number = 0, message = '', done = 0, total = 0 WHERE collection = $1`,
+      [collection],
+    )
+  })
+}
+
 export interface StoredPage {
   path: string
   type: string
@@ -86,7 +97,7 @@ export interface StoredPage {
 export async function pageAt(address: string, path: string): Promise<StoredPage | null> {
   const { rows } = await database().query<StoredPage>(
     `SELECT p.path, p.type, p.bytes, p.content, COALESCE(c.size, length(p.bytes)) AS size
-     FROM publication s JOIN publication_page p ON p.collection = s.collection LEFT JOIN content c ON c.sha256 = p.content
+     FROM publication s JOIN collection t ON t.id = s.collection AND NOT t.trashed JOIN publication_page p ON p.collection = s.collection LEFT JOIN content c ON c.sha256 = p.content
      WHERE s.address = $1 AND p.path = $2`,
     [address, path],
   )

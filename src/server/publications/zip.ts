@@ -1,4 +1,4 @@
-import type { Readable } from 'node:stream'
+import { Readable } from 'node:stream'
 import yazl from 'yazl'
 import { type Publication, pagePaths } from './publication-rows'
 import { bytesOfPage } from './serve-site'
@@ -10,10 +10,13 @@ const TIME = new Date(Date.UTC(2020, 0, 1))
 export function zipSite(publication: Publication): Readable {
   const zip = new yazl.ZipFile()
   const pack = async () => {
+    // Read when its turn comes: however slow the reader, one page at a time is held.
     for (const path of await pagePaths(publication.collection))
-      zip.addBuffer(await bytesOfPage(publication.address, path), `${publication.address}/${path}`, {
-        mtime: TIME,
-        mode: 0o644,
+      zip.addReadStreamLazy(`${publication.address}/${path}`, { mtime: TIME, mode: 0o644 }, (ready) => {
+        bytesOfPage(publication.address, path).then(
+          (bytes) => ready(null, Readable.from([bytes])),
+          (error: Error) => ready(error, Readable.from([])),
+        )
       })
     zip.end()
   }

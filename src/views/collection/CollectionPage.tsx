@@ -1,8 +1,6 @@
 import {
   ActionIcon,
   Alert,
-  Anchor,
-  Badge,
   Button,
   FileButton,
   Group,
@@ -11,11 +9,9 @@ import {
   Modal,
   NativeSelect,
   Stack,
-  Table,
   Text,
   TextInput,
   Title,
-  VisuallyHidden,
 } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
@@ -29,6 +25,7 @@ import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
+import { MapTable } from './MapTable'
 
 export default function CollectionPage({ collection }: { collection: string }) {
   return (
@@ -103,51 +100,17 @@ function Maps() {
             This collection is empty. Make a map and begin to type, or import a list or a page of text.
           </Text>
         ) : (
-          <Table.ScrollContainer minWidth={520}>
-            <Table highlightOnHover>
-              <Table.Thead>
-                <Table.Tr>
-                  <Table.Th>Map</Table.Th>
-                  <Table.Th ta="right">Topics</Table.Th>
-                  <Table.Th>Reached from</Table.Th>
-                  <Table.Th ta="right">Linked maps</Table.Th>
-                  <Table.Th>
-                    <VisuallyHidden>What can be done</VisuallyHidden>
-                  </Table.Th>
-                </Table.Tr>
-              </Table.Thead>
-              <Table.Tbody>
-                {kept.map((map) => (
-                  <Table.Tr key={map.id}>
-                    <Table.Td>
-                      <Anchor href={address(map.id)} fw={600} style={{ overflowWrap: 'anywhere' }}>
-                        {map.title || 'Untitled'}
-                      </Anchor>{' '}
-                      {map.id === home && (
-                        <Badge variant="light" size="sm">
-                          home map
-                        </Badge>
-                      )}
-                    </Table.Td>
-                    <Table.Td ta="right">{map.topics}</Table.Td>
-                    <Table.Td>
-                      {map.parentMap ? (
-                        <Anchor href={address(map.parentMap)}>{session.titleOf(map.parentMap)}</Anchor>
-                      ) : (
-                        ''
-                      )}
-                    </Table.Td>
-                    <Table.Td ta="right">{map.linked.length || ''}</Table.Td>
-                    <Table.Td ta="right">
-                      {session.mayEdit && (
-                        <MapMenu map={map} isHome={map.id === home} rename={() => setAsked({ kind: 'rename', map })} />
-                      )}
-                    </Table.Td>
-                  </Table.Tr>
-                ))}
-              </Table.Tbody>
-            </Table>
-          </Table.ScrollContainer>
+          <MapTable
+            maps={kept}
+            home={home}
+            address={address}
+            titleOf={(map) => session.titleOf(map)}
+            menu={(map) =>
+              session.mayEdit && (
+                <MapMenu map={map} isHome={map.id === home} rename={() => setAsked({ kind: 'rename', map })} />
+              )
+            }
+          />
         )}
         {trashed.length > 0 && (
           <section aria-label="Trash">

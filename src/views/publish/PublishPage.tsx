@@ -1,9 +1,10 @@
-import { Alert, Button, Group, Loader, Progress, Stack, Text, Title } from '@mantine/core'
+import { Alert, Button, Group, Loader, Modal, Progress, Stack, Text, Title } from '@mantine/core'
 import { IconDownload, IconExternalLink, IconWorldUpload } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { z } from 'zod'
 import { CollectionDigest } from '../../core/records/snapshot'
-import { ask, tellTrouble, wordsFor } from '../app/api'
+import { ask, tell, tellTrouble, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 
@@ -49,6 +50,16 @@ function Desk({ collection }: { collection: string }) {
     onSuccess: (state) => queries.setQueryData(['publication', collection], state),
     onError: tellTrouble,
   })
+  const takeDown = useMutation({
+    mutationFn: () => ask(State, path, { method: 'DELETE' }),
+    onSuccess: (state) => {
+      queries.setQueryData(['publication', collection], state)
+      setAsking(false)
+      tell('The site was taken down. Its address stays yours for when you publish again.')
+    },
+    onError: tellTrouble,
+  })
+  const [asking, setAsking] = useState(false)
   if (error)
     return (
       <PageFrame trail={[]}>
@@ -120,6 +131,11 @@ function Desk({ collection }: { collection: string }) {
                 <Button variant="default" component="a" href={`${path}.zip`} leftSection={<IconDownload size={18} />}>
                   Download as zip
                 </Button>
+                {mayPublish && (
+                  <Button variant="subtle" color="ember" onClick={() => setAsking(true)}>
+                    Take the site down
+                  </Button>
+                )}
               </>
             )}
           </Group>
@@ -133,6 +149,19 @@ function Desk({ collection }: { collection: string }) {
           </Text>
         )}
       </Stack>
+      <Modal opened={asking} onClose={() => setAsking(false)} title="Take the site down?">
+        <Stack>
+          <Text>Nobody will be able to read it until you publish again. Your maps stay as they are.</Text>
+          <Group justify="flex-end">
+            <Button variant="default" onClick={() => setAsking(false)}>
+              Leave it
+            </Button>
+            <Button color="ember" onClick={() => takeDown.mutate()} loading={takeDown.isPending}>
+              Take it down
+            </Button>
+          </Group>
+        </Stack>
+      </Modal>
     </PageFrame>
   )
 }

@@ -78,8 +78,24 @@ export class HeldState {
 
   /** A change that was told without its edits, though it is seen on a map that is open here: that is asked for again. */
   private applyTold({ edits, maps }: ToldChange, incomplete: Set<string>): void {
-    for (const edit of edits ?? []) this.applyCommitted(edit, incomplete)
+    for (const edit of edits ?? []) {
+      this.applyCommitted(edit, incomplete)
+      if (this.needsMore(edit)) for (const map of maps ?? []) if (this.openMaps.has(map)) incomplete.add(map)
+    }
     if (!edits) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) incomplete.add(map)
+  }
+
+  /** Whether an edit leads to what is not held, so that an open map on which it is seen has to be asked for again. */
+  private needsMore(edit: Edit): boolean {
+    const isKnown = (topic: string) => this.records.get('topic', topic) !== undefined || this.farTopics.has(topic)
+    if (edit.kind === 'enclosure') return edit.after.topics?.every(isKnown) === false
+    if (edit.kind !== 'topic') return false
+    const { place, note } = edit.after
+    // A branch that comes from elsewhere brings notes, files and links along.
+    const before = edit.before?.place
+    if (place && before && this.openMaps.has(place.map) && !this.openMaps.has(before.map)) return true
+    if (note && !this.records.get('note', note)) return true
+    return edit.before !== null && 'note' in edit.after && !isKnown(edit.id)
   }
 
   private remember(change: ToldChange): void {

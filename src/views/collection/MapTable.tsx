@@ -1,0 +1,113 @@
+import { Anchor, Badge, Table, Text, TextInput, VisuallyHidden } from '@mantine/core'
+import { IconSearch } from '@tabler/icons-react'
+import { useWindowVirtualizer } from '@tanstack/react-virtual'
+import { type ReactNode, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import type { MapDigest } from '../../core/records/snapshot'
+import { foldForFinding } from '../../core/text/folding'
+
+/** As people count: Map 2 stands before Map 10. */
+const order = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
+
+/** Height of a row before it is measured, in px. */
+const ROW = 46
+/** From so many maps on they can be narrowed down by words. */
+const MANY = 12
+
+interface Props {
+  maps: readonly MapDigest[]
+  home: string | null
+  address(map: string): string
+  titleOf(map: string): string
+  menu(map: MapDigest): ReactNode
+}
+
+/** The maps of a collection as a table, of which only the rows in view are in the page. */
+export function MapTable({ maps, home, address, titleOf, menu }: Props) {
+  const [words, setWords] = useState('')
+  const sorted = useMemo(() => [...maps].sort((a, b) => order.compare(a.title, b.title)), [maps])
+  const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
+  const shown = useMemo(
+    () => sorted.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word))),
+    // biome-ignore lint/correctness/useExhaustiveDependencies: the words are what the wanted ones are made of
+    [sorted, words],
+  )
+  const body = useRef<HTMLTableSectionElement>(null)
+  const [above, setAbove] = useState(0)
+  useLayoutEffect(() => {
+    if (body.current) setAbove(body.current.getBoundingClientRect().top + window.scrollY)
+  }, [])
+  const rows = useWindowVirtualizer({
+    count: shown.length,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollMargin: above,
+    getItemKey: (index) => shown[index]!.id,
+  })
+  const visible = rows.getVirtualItems()
+  const before = (visible[0]?.start ?? above) - above
+  const after = rows.getTotalSize() - ((visible.at(-1)?.end ?? above) - above)
+  return (
+    <>
+      {maps.length >= MANY && (
+        <TextInput
+          aria-label="Find a map"
+          placeholder={`Find one of ${maps.length} maps`}
+          leftSection={<IconSearch size={18} />}
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+          maw={420}
+        />
+      )}
+      {shown.length === 0 && <Text c="dimmed">No map has these words in its title.</Text>}
+      <Table.ScrollContainer minWidth={520}>
+        <Table highlightOnHover aria-rowcount={shown.length + 1}>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Map</Table.Th>
+              <Table.Th ta="right">Topics</Table.Th>
+              <Table.Th>Reached from</Table.Th>
+              <Table.Th ta="right">Linked maps</Table.Th>
+              <Table.Th>
+                <VisuallyHidden>What can be done</VisuallyHidden>
+              </Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody ref={body}>
+            {before > 0 && <Spacer height={before} />}
+            {visible.map(({ index }) => {
+              const map = shown[index]!
+              return (
+                <Table.Tr key={map.id} ref={rows.measureElement} data-index={index} aria-rowindex={index + 2}>
+                  <Table.Td>
+                    <Anchor href={address(map.id)} fw={600} style={{ overflowWrap: 'anywhere' }}>
+                      {map.title || 'Untitled'}
+                    </Anchor>{' '}
+                    {map.id === home && (
+                      <Badge variant="light" size="sm">
+                        home map
+                      </Badge>
+                    )}
+                  </Table.Td>
+                  <Table.Td ta="right">{map.topics}</Table.Td>
+                  <Table.Td>
+                    {map.parentMap ? <Anchor href={address(map.parentMap)}>{titleOf(map.parentMap)}</Anchor> : ''}
+                  </Table.Td>
+                  <Table.Td ta="right">{map.linked.length || ''}</Table.Td>
+                  <Table.Td ta="right">{menu(map)}</Table.Td>
+                </Table.Tr>
+              )
+            })}
+            {after > 0 && <Spacer height={after} />}
+          </Table.Tbody>
+        </Table>
+      </Table.ScrollContainer>
+    </>
+  )
+}
+
+/** Room for rows that are not in view. */
+const Spacer = ({ height }: { height: number }) => (
+  <tr aria-hidden="true">
+    <td colSpan={5} style={{ height, padding: 0, border: 0 }} />
+  </tr>
+)
