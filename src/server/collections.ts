@@ -143,12 +143,14 @@ function endsToFollow(held: Records): Map<RecordKind, string[]> {
 /** The topics at which links end that are not held: ends themselves, inside enclosures, and carrying notes. */
 async function farTopics(client: Client, collection: string, held: Records): Promise<FarTopic[]> {
   const far = new Set<string>()
-  for (const link of held.all('crosslink')) {
-    far.add(link.from)
-    if (link.to.kind === 'topic') far.add(link.to.id)
+  // What lies in the trash is not shown: a browser asks again when it comes back.
+  const links = [...held.all('crosslink')].filter(({ trashed }) => !trashed)
+  for (const { from, to } of links) {
+    far.add(from)
+    if (to.kind === 'topic') far.add(to.id)
+    if (to.kind === 'enclosure') for (const topic of held.get('enclosure', to.id)?.topics ?? []) far.add(topic)
   }
-  for (const { topics } of held.all('enclosure')) for (const topic of topics) far.add(topic)
-  const notes = [...held.all('crosslink')].flatMap(({ to }) => (to.kind === 'note' ? to.id : []))
+  const notes = links.flatMap(({ to }) => (to.kind === 'note' ? to.id : []))
   const unheld = [...far].filter((id) => !held.get('topic', id))
   const { rows } = await client.query<FarTopic>(
     'SELECT id, map, text FROM topic WHERE collection = $1 AND (id = ANY($2) OR note = ANY($3))',

@@ -70,7 +70,7 @@ function rowsOf(records: Records): MapDigest[] {
     })
 }
 
-test.each([42, 53, 58])(
+test.each([114, 120, 123])(
   'digest rows, and what browsers hold that hear only of one map, follow from the records (walk %i)',
   async (seed) => {
     const collection = await transaction((client) => createCollection(client, author.id, 'Test'))
@@ -85,8 +85,8 @@ test.each([42, 53, 58])(
     const done: Outcome['change'][] = []
 
     const act = (records: Records): Outcome => {
-      const topics = [...records.all('topic')]
-      const maps = [...records.all('map')]
+      const topics = [...records.all('topic')].sort((a, b) => (a.id < b.id ? -1 : 1))
+      const maps = [...records.all('map')].sort((a, b) => (a.id < b.id ? -1 : 1))
       const topic = (): TopicId => topics[roll(topics.length)]!.id
       const map = () => maps[roll(maps.length)]!.id
       const end = (): LinkEnd => {

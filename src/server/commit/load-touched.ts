@@ -168,6 +168,7 @@ const LINKS_AT = `
 async function loadLinks(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
   const ids = (kind: RecordKind) => [...records.all(kind)].map(({ id }) => id)
   const carried = [...records.all('topic')].flatMap(({ note }) => note ?? [])
+  await loadInto(records, client, 'enclosure', collection, 'AND topics && $2::uuid[]', [ids('topic')])
   const at = [ids('topic'), ids('map'), ids('enclosure'), [...ids('note'), ...carried]]
   await loadByIds(records, client, 'crosslink', collection, LINKS_AT, at)
   const ends = (kind: string, more: readonly string[] = []) => [

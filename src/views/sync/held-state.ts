@@ -2,7 +2,7 @@ import { dequal } from 'dequal/lite'
 import { applyEdit, type Change, type Edit, revertEdits, type ToldChange } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
-import { topicsAtEnd } from '../../core/network/crosslinks'
+import { affectedMaps } from '../../core/records/affected-maps'
 import type { RecordByKind } from '../../core/records/kinds'
 import { Records } from '../../core/records/records'
 import { type FarTopic, type MapSnapshot, putSnapshot } from '../../core/records/snapshot'
@@ -78,23 +78,25 @@ export class HeldState {
 
   /** A change that was told without its edits, though it is seen on a map that is open here: that is asked for again. */
   private applyTold({ edits, maps }: ToldChange, incomplete: Set<string>): void {
+    const created = new Set(edits?.flatMap(({ id, before }) => (before === null ? id : [])))
     for (const edit of edits ?? []) {
       this.applyCommitted(edit, incomplete)
-      if (this.needsMore(edit)) for (const map of maps ?? []) if (this.openMaps.has(map)) incomplete.add(map)
+      if (this.needsMore(edit, created)) for (const map of maps ?? []) if (this.openMaps.has(map)) incomplete.add(map)
     }
     if (!edits) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) incomplete.add(map)
   }
 
   /** Whether an edit leads to what is not held, so that an open map on which it is seen has to be asked for again. */
-  private needsMore(edit: Edit): boolean {
+  private needsMore(edit: Edit, created: ReadonlySet<string>): boolean {
     const isKnown = (topic: string) => this.records.get('topic', topic) !== undefined || this.farTopics.has(topic)
-    if (edit.kind === 'enclosure') return edit.after.topics?.every(isKnown) === false
+    if (edit.kind === 'enclosure')
+      return this.records.get('enclosure', edit.id)?.topics.every(isKnown) === false && !edit.after.trashed
     if (edit.kind !== 'topic') return false
     const { place, note } = edit.after
     // A branch that comes from elsewhere brings notes, files and links along.
     const before = edit.before?.place
     if (place && before && this.openMaps.has(place.map) && !this.openMaps.has(before.map)) return true
-    if (note && !this.records.get('note', note)) return true
+    if (note && !created.has(note)) return true
     return edit.before !== null && 'note' in edit.after && !isKnown(edit.id)
   }
 
@@ -160,8 +162,7 @@ export class HeldState {
     const { to } = link
     const isEndKnown = to.kind === 'map' || (to.kind === 'topic' ? isKnown(to.id) : this.records.get(to.kind, to.id))
     if (isKnown(link.from) && isEndKnown) return
-    const near = [this.records.get('topic', link.from), ...topicsAtEnd(this.records, link)]
-    const maps = [...near.map((topic) => topic?.place.map), to.kind === 'map' ? to.id : undefined]
-    for (const map of maps) if (map && this.openMaps.has(map)) incomplete.add(map)
+    const maps = affectedMaps(this.records, 'crosslink', link)
+    for (const map of maps === 'all' ? this.openMaps : maps) if (this.openMaps.has(map)) incomplete.add(map)
   }
 }
