@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { ensurePackages, root } from './setup/dependencies.mjs'
 import { main, say, Trouble } from './setup/say.mjs'
@@ -10,6 +11,9 @@ const { values } = parseArgs({
     empty: { type: 'boolean', default: false },
   },
 })
+
+/** Pauses before the application is started again, in ms, and how long it must have run for the first one to count again. */
+const [FIRST_PAUSE, LONGEST_PAUSE, STEADY] = [1_000, 60_000, 300_000]
 
 /** Installs what is missing, starts database and application, and stops both on Ctrl-C. */
 await main(async () => {
@@ -28,6 +32,7 @@ await main(async () => {
   const postgres = process.env.DATABASE_URL
     ? { url: process.env.DATABASE_URL, stop: async () => {} }
     : await startPostgres(values.data)
+  const settings = { databaseUrl: postgres.url, port, quiet: false, env: { LOG_LEVEL: 'warn' } }
   let app = null
   let stopping = false
   const stop = async () => {
@@ -42,15 +47,21 @@ await main(async () => {
   try {
     await migrate(postgres.url)
     if (!values.empty) await loadDemo(postgres.url)
-    app = await serve({ databaseUrl: postgres.url, port, quiet: false, env: { LOG_LEVEL: 'warn' } })
+    app = await serve(settings)
   } catch (error) {
     await postgres.stop()
     throw error
   }
   say(`Folvet is ready at ${app.address}`)
-  await app.ended
-  if (!stopping) {
-    await postgres.stop()
-    throw new Trouble('The application ended unexpectedly. What it said stands above.')
+  for (let pause = FIRST_PAUSE; ; pause = Math.min(pause * 2, LONGEST_PAUSE)) {
+    const since = Date.now()
+    await app.ended
+    if (stopping) return
+    if (Date.now() - since > STEADY) pause = FIRST_PAUSE
+    say(`The application ended unexpectedly; it is started again in ${pause / 1_000} s. What it said stands above.`)
+    await wait(pause)
+    if (stopping) return
+    app = await serve(settings)
+    say(`Folvet is ready again at ${app.address}`)
   }
 })

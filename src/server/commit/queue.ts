@@ -1,4 +1,5 @@
 import { setImmediate as turn } from 'node:timers/promises'
+import { log } from '../http/endpoint'
 import { type CommitResult, commitChanges, type Submission } from './commit-changes'
 
 interface Waiting extends Submission {
@@ -52,7 +53,7 @@ async function run(collection: string): Promise<void> {
 /** When the database refuses a batch, each change has its own try, so that one cannot fail the others. */
 async function commitOneByOne(collection: string, batch: readonly Waiting[], error: unknown): Promise<void> {
   if (batch.length === 1) {
-    batch[0]!.reject(error)
+    fail(batch[0]!, error)
     return
   }
   for (const waiting of batch) {
@@ -60,7 +61,17 @@ async function commitOneByOne(collection: string, batch: readonly Waiting[], err
       const [result] = await commitChanges(collection, [waiting])
       waiting.resolve(result!)
     } catch (problem) {
-      waiting.reject(problem)
+      fail(waiting, problem)
     }
   }
+}
+
+/** A change that runs into a constraint of the database, or holds what it cannot store, is refused: sent again it would be too. */
+function fail({ change, resolve, reject }: Waiting, error: unknown): void {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : ''
+  if (/^(22|23)/.test(code)) {
+    log.error({ error, change: change.id }, 'a change ran into a constraint')
+    const message = 'The database cannot keep this as it is. Nothing of it was changed.'
+    resolve({ ok: false, id: change.id, problem: { code: 'invalid', message } })
+  } else reject(error)
 }

@@ -6,7 +6,7 @@ import type { MapSnapshot } from '../../core/records/snapshot'
 /** Our own server checked these when it committed them; here only the frame is looked at. */
 const isCommitted = (value: unknown): value is CommittedChange =>
   typeof value === 'object' && value !== null && 'number' in value && 'edits' in value && Array.isArray(value.edits)
-export const Committed = z.custom<CommittedChange>(isCommitted)
+const Committed = z.custom<CommittedChange>(isCommitted)
 
 /** A change of which the edits may be left out. */
 const isTold = (value: unknown): value is ToldChange =>

@@ -1,0 +1,15 @@
+import { database } from './database'
+import { removeUnused } from './files/contents'
+import { log } from './http/endpoint'
+
+const EVERY_MS = 30 * 60_000
+
+/** What is done from time to time: content that nobody names and sessions that have ended are removed. */
+export function startUpkeep(): void {
+  const timer = setInterval(() => {
+    Promise.all([removeUnused(), database().query('DELETE FROM session WHERE expires_at < now()')]).catch(
+      (error: unknown) => log.warn({ error }, 'upkeep was put off'),
+    )
+  }, EVERY_MS)
+  timer.unref()
+}
