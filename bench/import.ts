@@ -20,7 +20,7 @@ const LIMIT_PUBLISH_MS = 6_000
 const WORDS = 'water dam peat ditch well moss curlew spring winter board path meadow canal north south'.split(' ')
 
 /** A page with a note, a link to the next page, and 54 topics in headings and lists. */
-function page(number: number, random: () => number): string {
+export function page(number: number, random: () => number): string {
   const words = (count: number) =>
     Array.from({ length: count }, () => WORDS[Math.floor(random() * WORDS.length)]).join(' ')
   const sections = Array.from({ length: 6 }, () => {

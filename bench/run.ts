@@ -2,6 +2,7 @@ import { measureBundle, measureReader } from './bundle'
 import { measureChangeRate } from './change-rate'
 import { measureCopy, measureImport } from './import'
 import { layoutBenches } from './layout'
+import { measureManyMaps } from './many-maps'
 import type { Measurement } from './measure'
 import { measureStage } from './stage'
 import { measureTextSync } from './text-sync'
@@ -10,15 +11,22 @@ const asJson = process.argv.includes('--json')
 const only = process.argv.find((argument) => argument.startsWith('--only='))?.slice('--only='.length)
 
 type Bench = () => Promise<Measurement | Measurement[]> | Measurement | Measurement[]
-const benches: Record<string, Bench> = {
-  ...layoutBenches,
-  'text-sync-2k': measureTextSync,
-  'import-54k': measureImport,
-  'copy-branch-5k': measureCopy,
-  'change-rate': measureChangeRate,
-  stage: measureStage,
-  bundle: measureBundle,
-  'bundle-site': measureReader,
+/** Each bench with the rows that it prints. */
+const benches: { rows: readonly string[]; run: Bench }[] = [
+  ...Object.entries(layoutBenches).map(([name, run]) => ({ rows: [name], run })),
+  { rows: ['text-sync-2k'], run: measureTextSync },
+  { rows: ['import-54k', 'publish-54k'], run: measureImport },
+  { rows: ['copy-branch-5k'], run: measureCopy },
+  { rows: ['change-rate'], run: measureChangeRate },
+  { rows: ['open-in-1k', 'digest-after-change'], run: measureManyMaps },
+  { rows: ['open-5k', 'key-to-paint-5k', 'stage-pan-10k'], run: measureStage },
+  { rows: ['bundle'], run: measureBundle },
+  { rows: ['bundle-site'], run: measureReader },
+]
+const known = benches.flatMap(({ rows }) => rows)
+if (only && !known.includes(only)) {
+  console.error(`There is no row ${only}. There are: ${known.join(', ')}.`)
+  process.exit(2)
 }
 
 const number = (value: number) => (value >= 100 ? value.toFixed(0) : value.toPrecision(3))
@@ -27,15 +35,15 @@ function inWords({ name, value, unit, peer, peerValue, ratio, limit, ok, note }:
   const against =
     peer && peerValue !== null && ratio !== null ? `, ${peer} ${number(peerValue)} ${unit}, ratio ${number(ratio)}` : ''
   const bound = limit === null ? '' : `, limit ${number(limit)}`
-  return `${ok ? 'ok    ' : 'missed'} ${name.padEnd(14)} ${number(value)} ${unit}${against}${bound}${note ? ` (${note})` : ''}`
+  return `${ok ? 'ok    ' : 'missed'} ${name.padEnd(19)} ${number(value)} ${unit}${against}${bound}${note ? ` (${note})` : ''}`
 }
 
 let layout10k: number | null = null
-for (const [name, bench] of Object.entries(benches)) {
-  if (only && only !== name) continue
-  for (let result of [await bench()].flat()) {
-    if (name === 'layout-10k') layout10k = result.value
-    if (name === 'layout-100k' && layout10k !== null) {
+for (const { rows, run } of benches) {
+  if (only && !rows.includes(only)) continue
+  for (let result of [await run()].flat()) {
+    if (result.name === 'layout-10k') layout10k = result.value
+    if (result.name === 'layout-100k' && layout10k !== null) {
       const times = result.value / layout10k
       result = {
         ...result,

@@ -1,12 +1,10 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
-import { type Browser, type BrowserContext, chromium, type Page } from '@playwright/test'
-import { v7 as uuid } from 'uuid'
-import { CHROMIUM_LAUNCH } from '../scripts/setup/chromium.mjs'
-import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
-import { serve } from '../scripts/setup/serve.mjs'
+import type { Page } from '@playwright/test'
 import { frameTimes } from './frames'
 import { type Measurement, median, seededRandom } from './measure'
 import { openXyflow } from './peers/xyflow'
+import { openMap, plain, withServer } from './served'
+
+const ROOT = /^(Bench|Empty)/
 
 /** Indented text of a map with so many topics, as wide and deep as maps are. */
 function outline(count: number): string {
@@ -24,65 +22,8 @@ function outline(count: number): string {
   return `- Bench\n${lines.map((line) => `  ${line}`).join('\n')}`
 }
 
-interface Bog {
-  browser: Browser
-  context: BrowserContext
-  address: string
-  collection: string
-}
-
-async function openMap(page: Page, { address, collection }: Bog, map: string): Promise<number> {
-  const start = performance.now()
-  await page.goto(`${address}/c/${collection}/m/${map}`)
-  await page.getByRole('treeitem', { name: /^(Bench|Empty)/ }).waitFor()
-  await page.getByRole('treeitem', { name: /^(Bench|Empty)/ }).click()
-  await page.locator('[aria-selected="true"]').first().waitFor()
-  return performance.now() - start
-}
-
 const percentile = (values: readonly number[], part: number): number =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))]!
-
-/** Begins without an account and imports maps; the browser keeps the session. */
-async function withServer(
-  work: (bog: Bog, grow: (text: string) => Promise<string>) => Promise<Measurement[]>,
-): Promise<Measurement[]> {
-  const data = mkdtempSync('/tmp/folvet-bench-')
-  chmodSync(data, 0o755)
-  const postgres = await startPostgres(data)
-  try {
-    await migrate(postgres.url)
-    const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
-    const browser = await chromium.launch(CHROMIUM_LAUNCH)
-    try {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' })
-      const begun = await context.request.post(`${app.address}/api/guests`)
-      const { collection } = (await begun.json()) as { collection: string }
-      const grow = async (text: string) => {
-        const answer = await context.request.post(`${app.address}/api/collections/${collection}/commands/import`, {
-          data: { id: uuid(), args: { pages: [{ path: 'bench.txt', text }] } },
-          timeout: 120_000,
-        })
-        return ((await answer.json()) as { report: { maps: string[] } }).report.maps[0]!
-      }
-      return await work({ browser, context, address: app.address, collection }, grow)
-    } finally {
-      await browser.close()
-      await app.stop()
-    }
-  } finally {
-    await postgres.stop()
-    rmSync(data, { recursive: true, force: true })
-  }
-}
-
-const plain = (measured: Pick<Measurement, 'name' | 'value' | 'unit' | 'limit'> & { note: string }): Measurement => ({
-  ...measured,
-  peer: null,
-  peerValue: null,
-  ratio: null,
-  ok: measured.limit !== null && measured.value <= measured.limit,
-})
 
 /** How long a map of 5,000 topics takes to open, against an empty one, and from a key to the painted frame on it. */
 export const measureStage = (): Promise<Measurement[]> =>
@@ -91,10 +32,10 @@ export const measureStage = (): Promise<Measurement[]> =>
     const empty = await grow('- Empty')
     const page = await bog.context.newPage()
     const times = { large: [] as number[], empty: [] as number[] }
-    await openMap(page, bog, empty)
+    await openMap(page, bog, empty, ROOT)
     for (let round = 0; round < 3; round++) {
-      times.empty.push(await openMap(page, bog, empty))
-      times.large.push(await openMap(page, bog, large))
+      times.empty.push(await openMap(page, bog, empty, ROOT))
+      times.large.push(await openMap(page, bog, large, ROOT))
     }
     const limit = median(times.empty) * 1.5 + 600
     const opened = plain({
@@ -113,7 +54,7 @@ export const measureStage = (): Promise<Measurement[]> =>
       note: `p95 of ${keys.length} keys, median ${median(keys).toFixed(0)} ms`,
     })
     const huge = await grow(outline(10_000))
-    await openMap(page, bog, huge)
+    await openMap(page, bog, huge, ROOT)
     const ours = percentile(await panAndZoom(page), 0.95)
     await page.close()
     const peer = await openXyflow(bog.browser, outline(10_000))

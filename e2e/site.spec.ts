@@ -230,3 +230,60 @@ test('a long real document is imported, split, linked, published and crawled', a
   await disk.getByRole('link', { name }).first().click()
   await expect(disk.getByRole('heading', { name, level: 1 })).toBeVisible()
 })
+
+test('served by Folvet the site shows its pictures, fonts and files, finds words, and reports no error', async ({
+  page,
+}) => {
+  const errors: string[] = []
+  const watch = (watched: Page) => {
+    watched.on('console', (message) => message.type() === 'error' && errors.push(message.text()))
+    watched.on('pageerror', (error) => errors.push(error.message))
+  }
+  watch(page)
+  await beginWithoutAccount(page)
+  const collection = /\/c\/([^/]+)/.exec(page.url())![1]!
+  const base = `/api/collections/${collection}`
+  const pages = [{ path: 'garden.md', text: '# Garden\n\n- Spring\n- Autumn' }]
+  const imported = await page.request.post(`${base}/commands/import`, {
+    data: { id: crypto.randomUUID(), args: { pages } },
+  })
+  const [map] = ((await imported.json()) as { report: { maps: string[] } }).report.maps
+  const held = (await (await page.request.get(`${base}/maps/${map}`)).json()) as {
+    records: { topic: { id: string; text: string }[] }
+  }
+  const { id } = held.records.topic.find(({ text }) => text === 'Spring')!
+  const upload = (name: string, use: string, data: Buffer) =>
+    page.request.post(`${base}/files?topic=${id}&use=${use}&name=${name}`, { data })
+  expect((await upload('leaf.png', 'picture', await page.screenshot())).status()).toBe(201)
+  expect((await upload('list.txt', 'file', Buffer.from('Peas, leek'))).status()).toBe(201)
+  await page.goto(`/c/${collection}/publish`)
+  await page.getByRole('button', { name: /^Publish/ }).click()
+  const opening = page.waitForEvent('popup')
+  await page.getByRole('link', { name: 'Open the site' }).click()
+  const site = await opening
+  watch(site)
+  await site.getByRole('link', { name: 'Garden' }).first().click()
+  await expect
+    .poll(() =>
+      site.locator('image, img').evaluateAll(async (pictures) =>
+        Promise.all(
+          pictures.map(async (picture) => {
+            const shown = new Image()
+            shown.src = picture.getAttribute('href') ?? picture.getAttribute('src') ?? ''
+            await shown.decode().catch(() => {})
+            return shown.naturalWidth > 0
+          }),
+        ),
+      ),
+    )
+    .toContain(true)
+  expect(
+    await site.evaluate(async () => (await document.fonts.ready) && document.fonts.check('16px "Source Sans 3"')),
+  ).toBe(true)
+  const file = site.getByRole('link', { name: /list\.txt/ }).first()
+  const href = await file.evaluate((link) => (link as HTMLAnchorElement).href)
+  expect(await (await page.request.get(href)).text()).toBe('Peas, leek')
+  await site.getByRole('searchbox').fill('autumn')
+  await expect(site.getByRole('link', { name: /Autumn/ }).first()).toBeVisible()
+  expect(errors).toEqual([])
+})

@@ -1,0 +1,86 @@
+import type { Page } from '@playwright/test'
+import { v7 as uuid } from 'uuid'
+import { page as pageText } from './import'
+import { type Measurement, median, seededRandom } from './measure'
+import { openMap, plain, type Served, withServer } from './served'
+
+const MAPS = 1_000
+const FEW = 10
+const ROUNDS = 7
+
+/** Imports so many pages of 54 topics into a collection; returns the ids of their maps. */
+async function fill({ context, address }: Served, collection: string, count: number): Promise<string[]> {
+  const random = seededRandom(54)
+  const maps: string[] = []
+  for (let from = 0; from < count; from += 100) {
+    const pages = Array.from({ length: Math.min(100, count - from) }, (_, i) => ({
+      path: `p${from + i}.md`,
+      text: pageText(from + i, random),
+    }))
+    const answer = await context.request.post(`${address}/api/collections/${collection}/commands/import`, {
+      data: { id: uuid(), args: { pages } },
+      timeout: 120_000,
+    })
+    maps.push(...((await answer.json()) as { report: { maps: string[] } }).report.maps)
+  }
+  return maps
+}
+
+const wait = (page: Page, ms: number) => page.waitForTimeout(ms)
+
+/** What one map costs among a thousand: opening it, and what every other window receives when a topic is added. */
+export const measureManyMaps = (): Promise<Measurement[]> =>
+  withServer(async (served) => {
+    const { context, address, collection: many } = served
+    const made = await context.request.post(`${address}/api/collections`, { data: { title: 'Few' } })
+    const { collection: few } = (await made.json()) as { collection: string }
+    const large = await fill(served, many, MAPS)
+    const small = await fill(served, few, FEW)
+    const page = await context.newPage()
+    const open = (collection: string, maps: string[], round: number) =>
+      openMap(page, { ...served, collection }, maps[round]!, /^Page/)
+    await open(few, small, 0)
+    const times = { many: [] as number[], few: [] as number[] }
+    for (let round = 1; round <= ROUNDS; round++) {
+      times.few.push(await open(few, small, round))
+      times.many.push(await open(many, large, round))
+    }
+    const ratio = median(times.many) / median(times.few)
+    const opened: Measurement = {
+      name: 'open-in-1k',
+      value: median(times.many),
+      unit: 'ms',
+      peer: 'the same map among 10',
+      peerValue: median(times.few),
+      ratio,
+      limit: 1.5,
+      ok: ratio <= 1.5,
+      note: `medians of ${ROUNDS} rounds in turn`,
+    }
+    return [opened, await bytesAfterChange(served, page, large)]
+  })
+
+/** One topic is added in one window; counts what another one with another map open receives within two seconds. */
+async function bytesAfterChange(served: Served, page: Page, maps: string[]): Promise<Measurement> {
+  const other = await served.context.newPage()
+  await openMap(other, served, maps[20]!, /^Page/)
+  await openMap(page, served, maps[21]!, /^Page/)
+  await wait(page, 1_500)
+  const session = await served.context.newCDPSession(other)
+  let bytes = 0
+  session.on('Network.dataReceived', ({ dataLength }) => {
+    bytes += dataLength
+  })
+  await session.send('Network.enable')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('A topic')
+  await page.keyboard.press('Enter')
+  await wait(page, 2_000)
+  return plain({
+    name: 'digest-after-change',
+    value: bytes,
+    unit: 'bytes',
+    limit: 4_096,
+    note: 'received by another window, which holds the stream of both',
+  })
+}
