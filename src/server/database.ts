@@ -16,11 +16,28 @@ export function databaseUrl(): string {
 export function database(): pg.Pool {
   if (!pool) {
     // With a pipeline, queries that do not wait for one another share a round trip.
-    pool = new pg.Pool({ connectionString: databaseUrl(), max: 12, pipeline: true })
-    // A connection that breaks while idle is replaced at the next query.
+    pool = new pg.Pool({
+      connectionString: databaseUrl(),
+      max: 12,
+      pipeline: true,
+      connectionTimeoutMillis: 10_000,
+    })
+    // A connection that breaks while idle is replaced at the next query; one that breaks at work fails what it works on,
+    // and must not end the process besides.
     pool.on('error', () => {})
+    pool.on('connect', (client) => client.on('error', () => {}))
   }
   return pool
+}
+
+/** Whether an error says that the database is away, or starting, rather than that it has something against what was asked. */
+export function isAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false
+  const code = 'code' in error ? String(error.code) : ''
+  return (
+    /^(08|57P|53300|ECONN|EPIPE|ETIMEDOUT)/.test(code) ||
+    /Connection terminated|not queryable|timeout exceeded/.test(error.message)
+  )
 }
 
 export type Client = pg.PoolClient

@@ -3,6 +3,7 @@ import type { z } from 'zod'
 import { Refusal } from '../../core/changes/problem'
 import { CollectionId } from '../../core/records/ids'
 import type { Role } from '../../core/records/snapshot'
+import { isAway } from '../database'
 import { TooLarge } from '../files/contents'
 import type { Person } from '../people/person'
 import { allows, roleIn } from '../people/rights'
@@ -142,9 +143,12 @@ function failed(error: unknown, asked: Asked): Reply {
       error.status === 413 || error.status === 408 ? { Connection: 'close' } : {},
     )
   if (error instanceof Refusal) return json(409, { error: error.problem.message, code: error.problem.code })
+  if (isAway(error)) return json(503, { error: DATABASE_AWAY }, { 'Retry-After': '1' })
   log.error({ error, method: asked.method, path: asked.url.pathname }, 'request failed')
   return json(500, { error: 'Something went wrong on our side. Nothing was changed; please try again.' })
 }
+
+export const DATABASE_AWAY = 'The database is away just now. Nothing was changed; please try again.'
 
 /** An id from the path; anything else is answered as not found. */
 export function pathId<Id>(

@@ -3,7 +3,7 @@ import type { NodeApp } from 'astro/app/node'
 import { postChanges } from '../commit/receive-changes'
 import { personOfSession, tokenFrom } from '../people/sessions'
 import { Asked } from './asked'
-import { answer, log } from './endpoint'
+import { answer, DATABASE_AWAY, log } from './endpoint'
 import { isOurHost, networkAddress } from './public-address'
 import { json, type Reply, send } from './reply'
 import { fromOurPages, secured } from './security'
@@ -46,7 +46,7 @@ async function respond(app: NodeApp, incoming: IncomingMessage): Promise<Reply> 
   } catch (error) {
     // Nobody is signed out by this: whoever asks comes again.
     log.warn({ error }, 'a session could not be looked up')
-    return json(503, { error: 'The database is away just now. Please try again.' }, { 'Retry-After': '1' })
+    return json(503, { error: DATABASE_AWAY }, { 'Retry-After': '1' })
   }
   const collection = asked.method === 'POST' && /^\/api\/collections\/([^/]+)\/changes$/.exec(url.pathname)?.[1]
   if (collection) return answer(postChanges, { asked, params: { collection }, person })
