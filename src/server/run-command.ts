@@ -44,9 +44,16 @@ const Decision = z.discriminatedUnion('act', [
     below: z.union([TopicId, z.strictObject({ copyOf: TopicId })]),
   }),
 ])
+/** The maps that are merged, each once. */
+const Sources = z
+  .array(MapId)
+  .min(1)
+  .max(50)
+  .refine((maps) => new Set(maps).size === maps.length, 'A map is named once.')
+
 const Plan = z.strictObject({
   target: MapId,
-  sources: z.array(MapId).min(1).max(50),
+  sources: Sources,
   way: z.enum(['beside', 'combined']),
   decisions: z.array(Decision).min(1).max(100_000),
 })
@@ -143,7 +150,7 @@ const reportAgain = (name: CommandName, { edits }: StoredChange): unknown =>
 
 export const MergeRequest = z.strictObject({
   target: MapId,
-  sources: z.array(MapId).min(1).max(50),
+  sources: Sources,
   way: z.enum(['beside', 'combined']),
 })
 

@@ -93,7 +93,7 @@ export async function storm(kills: number): Promise<Outcome> {
         return { kind: 'topic' as const, id, before: null, after: topic }
       })
       outboxes[i]!.add({ id: ChangeId.parse(uuid()), label: 'Storm', edits, undoes: null })
-      await wait(10)
+      await wait(40)
     }
   })
   const reader = { heard: 0 }
@@ -112,7 +112,7 @@ export async function storm(kills: number): Promise<Outcome> {
   isOver = true
   await Promise.all(writers)
   for (const outbox of outboxes) outbox.wake()
-  await Promise.race([Promise.all(outboxes.map((outbox) => outbox.run())), wait(20_000)])
+  await Promise.race([Promise.all(outboxes.map((outbox) => outbox.run())), wait(60_000)])
   const database = new pg.Client({ connectionString: postgres.url })
   await database.connect()
   try {

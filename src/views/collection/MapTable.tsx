@@ -25,12 +25,10 @@ interface Props {
 export function MapTable({ maps, home, address, titleOf, menu }: Props) {
   const [words, setWords] = useState('')
   const sorted = useMemo(() => [...maps].sort((a, b) => order.compare(a.title, b.title)), [maps])
-  const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
-  const shown = useMemo(
-    () => sorted.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word))),
-    // biome-ignore lint/correctness/useExhaustiveDependencies: the words are what the wanted ones are made of
-    [sorted, words],
-  )
+  const shown = useMemo(() => {
+    const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
+    return sorted.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word)))
+  }, [sorted, words])
   const body = useRef<HTMLTableSectionElement>(null)
   const [above, setAbove] = useState(0)
   useLayoutEffect(() => {
@@ -107,7 +105,7 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
 
 /** Room for rows that are not in view. */
 const Spacer = ({ height }: { height: number }) => (
-  <tr aria-hidden="true">
+  <tr role="presentation">
     <td colSpan={5} style={{ height, padding: 0, border: 0 }} />
   </tr>
 )

@@ -15,8 +15,8 @@ export function SaveState() {
   return (
     <>
       {notSaved.length > 0 && (
-        <button type="button" className={styles.warn} onClick={() => setOpen(true)}>
-          {changes(notSaved.length, 'was', 'were')} not saved: look
+        <button type="button" onClick={() => setOpen(true)}>
+          <span className={styles.warn}>{changes(notSaved.length, 'was', 'were')} not saved: look</span>
         </button>
       )}
       <span role="status" className={state === 'waiting' || state === 'signed out' ? styles.warn : undefined}>
@@ -26,7 +26,10 @@ export function SaveState() {
         {state === 'waiting' && `No connection: ${changes(count, 'is', 'are')} kept here and will be sent`}
         {state === 'signed out' && (
           <>
-            You are signed out: {changes(count, 'is', 'are')} kept here. <Anchor href="/">Sign in again</Anchor>
+            You are signed out: {changes(count, 'is', 'are')} kept here.{' '}
+            <Anchor href="/" inherit>
+              Sign in again
+            </Anchor>
           </>
         )}
       </span>
