@@ -6,6 +6,17 @@ import { defineConfig, passthroughImageService } from 'astro/config'
 const adapter = {
   name: 'folvet',
   hooks: {
+    // What is computed for long runs in a thread of its own, from a file of its own: src/server/heavy/heavy.ts.
+    'astro:build:setup': ({ vite, target }) => {
+      if (target !== 'server') return
+      const id = fileURLToPath(new URL('./src/server/heavy/worker.ts', import.meta.url))
+      vite.plugins.push({
+        name: 'heavy-worker',
+        buildStart() {
+          this.emitFile({ type: 'chunk', id, fileName: 'heavy-worker.mjs' })
+        },
+      })
+    },
     'astro:config:done': ({ setAdapter }) =>
       setAdapter({
         name: 'folvet',

@@ -71,6 +71,28 @@ describe('what would keep everybody waiting', () => {
     expect(rows.length).toBe(0)
   })
 
+  test('somebody who imports a great deal is alone in waiting for it', async () => {
+    const [importer, other] = [await Caller.begin(), await Caller.begin()]
+    const pages = Array.from({ length: 300 }, (_, i) => ({
+      path: `p${i}.md`,
+      text: `# Page ${i}\n\n${Array.from({ length: 54 }, (_, j) => `- Topic ${j} of the page`).join('\n')}`,
+    }))
+    let isDone = false
+    const importing = importer.command('import', { pages }).finally(() => {
+      isDone = true
+    })
+    const waits: number[] = []
+    while (!isDone) {
+      const begun = performance.now()
+      expect((await other.call('GET', '/api/collections')).status).toBe(200)
+      waits.push(performance.now() - begun)
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    }
+    expect((await importing).status).toBe(200)
+    expect(waits.length).toBeGreaterThan(10)
+    expect(Math.max(...waits)).toBeLessThan(1_000)
+  }, 60_000)
+
   test('drawings that take for ever to draw are given up, and one that is far too tall is shown', async () => {
     const owner = await Caller.begin()
     const map = await owner.grow('# Garden\n\n- Spring')
@@ -148,6 +170,14 @@ describe('what nobody may do', () => {
     expect(await read()).toBe(200)
     expect((await owner.call('DELETE', path)).status).toBe(200)
     expect([await read(), await state()]).toEqual([404, null])
+  })
+
+  test('what is asked for in a form that would cost without end is refused', async () => {
+    const owner = await Caller.begin()
+    const [target, source] = [await owner.grow('# Garden\n\n- Spring'), await owner.grow('# Pond\n\n- Spring')]
+    const plan = { target, sources: Array(50).fill(source), way: 'combined' }
+    const answer = await owner.send('POST', `/api/collections/${owner.collection}/merge-plan`, plan)
+    expect([answer.status, answer.text]).toEqual([400, expect.stringContaining('A map is named once.')])
   })
 
   test('a command that is sent twice is carried out once', async () => {

@@ -13,7 +13,7 @@ import { writeRecords } from '../records/tables'
 import { announce } from './announce'
 import { forgetHot, hotRecords, keepHot, suffices } from './hot-records'
 import { loadTouched } from './load-touched'
-import { countWritten } from './statistics'
+import { countWritten, statisticsFor } from './statistics'
 
 export interface Author {
   id: string
@@ -170,6 +170,7 @@ const write = (
   writeRecords(client, collection, records, batch.created, 'insert'),
   writeRecords(client, collection, records, batch.altered, 'upsert'),
   updateDigests(client, collection, last + batch.committed.length, digestEffects(records, batch.edits)),
+  ...statisticsFor(client, batch.edits.length),
 ]
 
 async function lockCounter(client: Client, collection: string): Promise<number> {

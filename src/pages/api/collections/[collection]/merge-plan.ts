@@ -1,9 +1,10 @@
+import { MergeRequest } from '../../../../server/commands/compute'
+import { inThread } from '../../../../server/heavy/heavy'
 import { endpoint } from '../../../../server/http/endpoint'
-import { MergeRequest, planMergeOf } from '../../../../server/run-command'
 
 export const POST = endpoint({
   access: 'reader',
   body: MergeRequest,
   cost: 200,
-  handle: ({ who, body }) => planMergeOf(who.collection, body),
+  handle: ({ who, body }) => inThread('planMergeOf', who.collection, body),
 })

@@ -1,6 +1,8 @@
+import { isCommandName } from '../../../../../server/commands/compute'
+import { CommandAsked } from '../../../../../server/commands/run-command'
+import { inThread } from '../../../../../server/heavy/heavy'
 import { endpoint } from '../../../../../server/http/endpoint'
 import { Failure } from '../../../../../server/http/failure'
-import { CommandAsked, isCommandName, runCommand } from '../../../../../server/run-command'
 
 /** Commands that read more of the collection than a browser holds. */
 export const POST = endpoint({
@@ -10,6 +12,6 @@ export const POST = endpoint({
   async handle({ who, params, body }) {
     const name = params.command ?? ''
     if (!isCommandName(name)) throw new Failure(404, 'There is no such command.')
-    return runCommand(who, name, body)
+    return inThread('runCommand', who, name, body)
   },
 })

@@ -1,23 +1,19 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
-import type { ToldChange } from '../core/changes/edit'
-import { refuse } from '../core/changes/problem'
-import { undoChange } from '../core/changes/undo'
-import { bringBack } from '../core/commands/bring-back'
-import type { IdSource, Outcome } from '../core/commands/command'
-import { importPages } from '../core/commands/import-pages'
-import { restoreMap, trashMap } from '../core/commands/maps'
-import { mergeMaps } from '../core/commands/merge-maps'
-import { planMerge } from '../core/matching/merge-plan'
-import { ChangeId, type CollectionId, MapId, TopicId } from '../core/records/ids'
-import type { Records } from '../core/records/records'
-import { wholeCollection } from './collections'
-import { changeOf, type StoredChange } from './commit/commit-changes'
-import { submitChange } from './commit/queue'
-import type { Member } from './http/endpoint'
-import { Failure } from './http/failure'
-import { forbiddenEdit } from './people/rights'
-import { loadCollection } from './records/tables'
+import { refuse } from '../../core/changes/problem'
+import { undoChange } from '../../core/changes/undo'
+import { bringBack } from '../../core/commands/bring-back'
+import type { IdSource, Outcome } from '../../core/commands/command'
+import { importPages } from '../../core/commands/import-pages'
+import { restoreMap, trashMap } from '../../core/commands/maps'
+import { mergeMaps } from '../../core/commands/merge-maps'
+import { planMerge } from '../../core/matching/merge-plan'
+import { ChangeId, type CollectionId, MapId, TopicId } from '../../core/records/ids'
+import type { Records } from '../../core/records/records'
+import { wholeCollection } from '../collections'
+import { changeOf, type StoredChange } from '../commit/commit-changes'
+import { Failure } from '../http/failure'
+import { loadCollection } from '../records/tables'
 
 const newIds: IdSource = { newId: uuid }
 
@@ -96,57 +92,20 @@ export const isCommandName = (name: string): name is CommandName => Object.hasOw
 const loadAll = (collection: string) =>
   wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
 
-/** A command as it is asked for. Its id is that of the change it makes: asked for twice, it is carried out once. */
-export const CommandAsked = z.strictObject({ id: ChangeId, args: z.unknown() })
-
-interface Carried {
-  change: ToldChange
-  select: TopicId[]
-  report: unknown
-}
-
-/** Changes with more edits are told without them: whoever holds a map of them hears them by the stream. */
-const MOST_TOLD = 2_000
-const told = (change: StoredChange): ToldChange =>
-  change.edits.length > MOST_TOLD ? { ...change, edits: null } : change
-
-/** How often a command is computed anew because somebody else changed the collection meanwhile. */
-const MOST_ATTEMPTS = 4
-
-/**
- * Runs a command over the whole collection and commits what it makes. It is computed without holding anybody up, and anew
- * where the collection has changed meanwhile; at last it is committed as it is, and checked like any other change.
- */
-export async function runCommand(
-  { collection, person, role }: Member,
-  name: CommandName,
-  { id, args }: z.infer<typeof CommandAsked>,
-): Promise<Carried> {
+/** What a command comes to for a collection as it is now, with the number of the last change that was known. */
+export async function computeCommand(collection: string, name: CommandName, args: unknown) {
   const { args: schema, run } = commands[name] as ServerCommand<unknown>
   const parsed = schema.safeParse(args)
   if (!parsed.success)
     throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
-  const before = await changeOf(collection, id)
-  if (before) return { change: told(before), select: [], report: reportAgain(name, before) }
+  const { records, number } = await loadAll(collection)
   const changeById = (change: string) => changeOf(collection, change)
-  const author = { id: person.id, name: person.name }
-  for (let attempt = 1; ; attempt++) {
-    const { records, number } = await loadAll(collection)
-    const outcome = await run({ records, collection: collection as CollectionId, changeById }, parsed.data)
-    const change = { ...outcome.change, id }
-    const forbidden = forbiddenEdit(change.edits, role, collection)
-    if (forbidden) throw new Failure(403, forbidden.message)
-    const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
-    if (result.ok) return { change: told(result.change), select: outcome.select, report: outcome.report ?? null }
-    if (result.problem.code !== 'moved') throw new Failure(409, result.problem.message)
-  }
+  const { change, select, report } = await run(
+    { records, collection: collection as CollectionId, changeById },
+    parsed.data,
+  )
+  return { number, change, select, report: report ?? null }
 }
-
-/** What is told of a command that was carried out before: the answer was lost on its way. */
-const reportAgain = (name: CommandName, { edits }: StoredChange): unknown =>
-  name === 'import'
-    ? { maps: edits.flatMap((edit) => (edit.kind === 'map' && edit.before === null ? [edit.id] : [])), unread: [] }
-    : null
 
 export const MergeRequest = z.strictObject({
   target: MapId,

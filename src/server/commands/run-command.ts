@@ -1,0 +1,55 @@
+import { z } from 'zod'
+import type { ToldChange } from '../../core/changes/edit'
+import { ChangeId, type TopicId } from '../../core/records/ids'
+import { changeOf, type StoredChange } from '../commit/commit-changes'
+import { submitChange } from '../commit/queue'
+import type { Member } from '../http/endpoint'
+import { Failure } from '../http/failure'
+import { forbiddenEdit } from '../people/rights'
+import { type CommandName, computeCommand } from './compute'
+
+/** A command as it is asked for. Its id is that of the change it makes: asked for twice, it is carried out once. */
+export const CommandAsked = z.strictObject({ id: ChangeId, args: z.unknown() })
+
+interface Carried {
+  change: ToldChange
+  select: TopicId[]
+  report: unknown
+}
+
+/** Changes with more edits are told without them: whoever holds a map of them hears them by the stream. */
+const MOST_TOLD = 2_000
+const told = (change: StoredChange): ToldChange =>
+  change.edits.length > MOST_TOLD ? { ...change, edits: null } : change
+
+/** How often a command is computed anew because somebody else changed the collection meanwhile. */
+const MOST_ATTEMPTS = 4
+
+/**
+ * Runs a command over the whole collection and commits what it makes. It is computed without holding the lock, and anew
+ * where the collection has changed meanwhile; at last it is committed as it is, and checked like any other change.
+ */
+export async function runCommand(
+  { collection, person, role }: Member,
+  name: CommandName,
+  { id, args }: z.infer<typeof CommandAsked>,
+): Promise<Carried> {
+  const before = await changeOf(collection, id)
+  if (before) return { change: told(before), select: [], report: reportAgain(name, before) }
+  const author = { id: person.id, name: person.name }
+  for (let attempt = 1; ; attempt++) {
+    const { number, select, report, change: made } = await computeCommand(collection, name, args)
+    const change = { ...made, id }
+    const forbidden = forbiddenEdit(change.edits, role, collection)
+    if (forbidden) throw new Failure(403, forbidden.message)
+    const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
+    if (result.ok) return { change: told(result.change), select, report }
+    if (result.problem.code !== 'moved') throw new Failure(409, result.problem.message)
+  }
+}
+
+/** What is told of a command that was carried out before: the answer was lost on its way. */
+const reportAgain = (name: CommandName, { edits }: StoredChange): unknown =>
+  name === 'import'
+    ? { maps: edits.flatMap((edit) => (edit.kind === 'map' && edit.before === null ? [edit.id] : [])), unread: [] }
+    : null

@@ -1,0 +1,21 @@
+import { parentPort } from 'node:worker_threads'
+import { Refusal } from '../../core/changes/problem'
+import { Failure } from '../http/failure'
+import type { Answer } from './heavy'
+import { tasks } from './tasks'
+
+/** The thread in which long computations run: see `heavy.ts`. */
+async function answer({ name, args }: { name: keyof typeof tasks; args: unknown[] }): Promise<Answer> {
+  try {
+    const task = tasks[name] as (...given: unknown[]) => Promise<unknown>
+    return { ok: true, value: await task(...args) }
+  } catch (error) {
+    if (error instanceof Refusal) return { ok: false, refusal: error.problem }
+    if (error instanceof Failure) return { ok: false, status: error.status, message: error.message }
+    return { ok: false, fault: error instanceof Error ? (error.stack ?? error.message) : String(error) }
+  }
+}
+
+parentPort?.on('message', (asked) => {
+  void answer(asked).then((answered) => parentPort?.postMessage(answered))
+})
