@@ -145,7 +145,8 @@ export class Room {
       const rows = await digestsAfter(client, this.collection, from)
       for (const listener of behind) {
         listener.rowsSeen = last
-        if (rows.length > 0) listener.tellRows(rows, last)
+        // The id of an event is where a reader resumes: never beyond the changes that they have been told.
+        if (rows.length > 0) listener.tellRows(rows, Math.min(last, listener.seen))
       }
     } finally {
       client.release()
