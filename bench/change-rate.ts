@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { generateKeyBetween } from 'fractional-indexing'
 import pg from 'pg'
 import { v7 as uuid } from 'uuid'
+import { importAndWait } from '../scripts/setup/imports.mjs'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { run } from '../scripts/setup/run.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
@@ -74,15 +75,15 @@ async function writeChanges(address: string, database: pg.Client): Promise<numbe
   const people = await Promise.all(Array.from({ length: WRITERS }, () => begin(address)))
   const [{ headers, collection }] = people as [Writer]
   for (const { person } of people.slice(1))
-    await database.query(`INSERT INTO membership (person, collection, role) VALUES ($1, $2, 'editor')`, [
-      person,
-      collection,
-    ])
+    await database.query(
+      `INSERT INTO access_grant (id, person, collection, role) VALUES (gen_random_uuid(), $1, $2, 'editor')`,
+      [person, collection],
+    )
   const base = `${address}/api/collections/${collection}`
   const text = `# Root\n\n${Array.from({ length: WRITERS }, (_, i) => `- Branch ${i}`).join('\n')}`
-  const body = JSON.stringify({ id: uuid(), args: { pages: [{ path: 'a.md', text }] } })
-  const imported = await fetch(`${base}/commands/import`, { method: 'POST', headers, body })
-  const map = MapId.parse(((await imported.json()) as { report: { maps: string[] } }).report.maps[0])
+  const ask = async (method: string, path: string, body?: object) =>
+    (await fetch(base + path, { method, headers, ...(body ? { body: JSON.stringify(body) } : {}) })).json()
+  const map = MapId.parse((await importAndWait(ask, [{ path: 'a.md', text }]))[0])
   const { records } = (await (await fetch(`${base}/maps/${map}`, { headers })).json()) as MapSnapshot
   const branches = (records.topic ?? []).filter((topic) => topic.text.startsWith('Branch'))
   let committed = 0

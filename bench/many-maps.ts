@@ -1,8 +1,7 @@
 import type { Page } from '@playwright/test'
-import { v7 as uuid } from 'uuid'
 import { page as pageText } from './import'
 import { type Measurement, median, seededRandom } from './measure'
-import { openMap, plain, type Served, withServer } from './served'
+import { importInto, openMap, plain, type Served, withServer } from './served'
 
 const MAPS = 1_000
 const FEW = 10
@@ -17,11 +16,7 @@ async function fill({ context, address }: Served, collection: string, count: num
       path: `p${from + i}.md`,
       text: pageText(from + i, random),
     }))
-    const answer = await context.request.post(`${address}/api/collections/${collection}/commands/import`, {
-      data: { id: uuid(), args: { pages } },
-      timeout: 120_000,
-    })
-    maps.push(...((await answer.json()) as { report: { maps: string[] } }).report.maps)
+    maps.push(...(await importInto(context, address, collection, pages)))
   }
   return maps
 }

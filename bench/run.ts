@@ -2,8 +2,10 @@ import { measureBundle, measureReader } from './bundle'
 import { measureChangeRate } from './change-rate'
 import { measureCopy, measureImport } from './import'
 import { layoutBenches } from './layout'
+import { measureLive } from './live'
 import { measureManyMaps } from './many-maps'
 import type { Measurement } from './measure'
+import { measureMemory } from './memory'
 import { measureStage } from './stage'
 import { measureTextSync } from './text-sync'
 
@@ -19,6 +21,8 @@ const benches: { rows: readonly string[]; run: Bench }[] = [
   { rows: ['copy-branch-5k'], run: measureCopy },
   { rows: ['change-rate'], run: measureChangeRate },
   { rows: ['open-in-1k', 'digest-after-change'], run: measureManyMaps },
+  { rows: ['live-lag', 'key-to-paint-20'], run: measureLive },
+  { rows: ['memory', 'memory-published'], run: measureMemory },
   { rows: ['open-5k', 'key-to-paint-5k', 'stage-pan-10k'], run: measureStage },
   { rows: ['bundle'], run: measureBundle },
   { rows: ['bundle-site'], run: measureReader },

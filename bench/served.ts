@@ -1,7 +1,7 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
 import { type Browser, type BrowserContext, chromium, type Page } from '@playwright/test'
-import { v7 as uuid } from 'uuid'
 import { CHROMIUM_LAUNCH } from '../scripts/setup/chromium.mjs'
+import { importAndWait } from '../scripts/setup/imports.mjs'
 import { freePort, migrate, startPostgres } from '../scripts/setup/postgres.mjs'
 import { serve } from '../scripts/setup/serve.mjs'
 import type { Measurement } from './measure'
@@ -12,6 +12,9 @@ export interface Served {
   context: BrowserContext
   address: string
   collection: string
+  databaseUrl: string
+  /** Of the server. */
+  pid: number
 }
 
 /** Opens a map until a press on its root selects it; returns the time in ms. */
@@ -45,13 +48,13 @@ export async function withServer(
       const begun = await context.request.post(`${app.address}/api/guests`)
       const { collection } = (await begun.json()) as { collection: string }
       const grow = async (text: string) => {
-        const answer = await context.request.post(`${app.address}/api/collections/${collection}/commands/import`, {
-          data: { id: uuid(), args: { pages: [{ path: 'bench.txt', text }] } },
-          timeout: 120_000,
-        })
-        return ((await answer.json()) as { report: { maps: string[] } }).report.maps[0]!
+        const [map] = await importInto(context, app.address, collection, [{ path: 'bench.txt', text }])
+        return map!
       }
-      return await work({ browser, context, address: app.address, collection }, grow)
+      return await work(
+        { browser, context, address: app.address, collection, databaseUrl: postgres.url, pid: app.child.pid! },
+        grow,
+      )
     } finally {
       await browser.close()
       await app.stop()
@@ -61,6 +64,18 @@ export async function withServer(
     rmSync(data, { recursive: true, force: true })
   }
 }
+
+/** Imports pages as somebody who is signed in, and waits until they are there. */
+export const importInto = (
+  { request }: BrowserContext,
+  address: string,
+  collection: string,
+  pages: { path: string; text: string }[],
+): Promise<string[]> =>
+  importAndWait(async (method, path, body) => {
+    const options = { method, timeout: 120_000, ...(body ? { data: body } : {}) }
+    return (await request.fetch(`${address}/api/collections/${collection}${path}`, options)).json()
+  }, pages)
 
 export const plain = (
   measured: Pick<Measurement, 'name' | 'value' | 'unit' | 'limit'> & { note: string },

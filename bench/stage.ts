@@ -7,7 +7,7 @@ import { openMap, plain, withServer } from './served'
 const ROOT = /^(Bench|Empty)/
 
 /** Indented text of a map with so many topics, as wide and deep as maps are. */
-function outline(count: number): string {
+export function outline(count: number): string {
   const random = seededRandom(count)
   const words = ['water', 'ditch', 'peat moss', 'dipwell', 'boards', 'reading', 'of the northern dome', 'in August']
   const lines: string[] = []
@@ -22,7 +22,7 @@ function outline(count: number): string {
   return `- Bench\n${lines.map((line) => `  ${line}`).join('\n')}`
 }
 
-const percentile = (values: readonly number[], part: number): number =>
+export const percentile = (values: readonly number[], part: number): number =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))]!
 
 /** How long a map of 5,000 topics takes to open, against an empty one, and from a key to the painted frame on it. */
@@ -74,7 +74,7 @@ export const measureStage = (): Promise<Measurement[]> =>
   })
 
 /** Enter, a word, Enter, again and again: the time from each key to the frame that shows it, in the page's own clock. */
-async function keysToPaint(page: Page): Promise<number[]> {
+export async function keysToPaint(page: Page): Promise<number[]> {
   await page.evaluate(() => {
     const times: number[] = []
     Object.assign(window, { keyTimes: times })

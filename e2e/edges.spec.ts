@@ -106,7 +106,7 @@ test('somebody who is not a member learns nothing', async ({ page, browser }) =>
   await stranger.getByRole('button', { name: 'Start without an account' }).click()
   await expect(stranger.getByRole('heading', { name: 'My collection' })).toBeVisible()
   await stranger.goto(page.url())
-  await expect(stranger.getByText('There is no such collection, or you are not a member of it.')).toBeVisible()
+  await expect(stranger.getByText('There is no such collection, or it is not open to you.')).toBeVisible()
   await stranger.context().close()
 })
 

@@ -40,8 +40,8 @@ export const selectTopic = async (page: Page, name: string): Promise<void> => {
     await page.keyboard.press('Alt+f')
   await topic(page, name).click()
   await expect(topic(page, name)).toHaveAttribute('aria-selected', 'true')
-  // What stands beside the map follows a moment later: no hand is there sooner.
-  await page.waitForTimeout(80)
+  // What stands beside the map follows two frames later: no hand is there sooner.
+  await page.waitForTimeout(120)
 }
 
 export const allSaved = (page: Page): Promise<void> => expect(page.getByText('Everything is saved')).toBeVisible()

@@ -16,6 +16,7 @@ import { pathToFileURL } from 'node:url'
 import AxeBuilder from '@axe-core/playwright'
 import { type BrowserContext, expect, type Page, test } from '@playwright/test'
 import yauzl from 'yauzl'
+import { importAndWait } from '../scripts/setup/imports.mjs'
 import { allSaved, beginWithoutAccount } from './person'
 
 /** Unpacks a zip into a folder, refusing paths that lead out of it. */
@@ -244,10 +245,11 @@ test('served by Folvet the site shows its pictures, fonts and files, finds words
   const collection = /\/c\/([^/]+)/.exec(page.url())![1]!
   const base = `/api/collections/${collection}`
   const pages = [{ path: 'garden.md', text: '# Garden\n\n- Spring\n- Autumn' }]
-  const imported = await page.request.post(`${base}/commands/import`, {
-    data: { id: crypto.randomUUID(), args: { pages } },
-  })
-  const [map] = ((await imported.json()) as { report: { maps: string[] } }).report.maps
+  const [map] = await importAndWait(
+    async (method, path, body) =>
+      (await page.request.fetch(base + path, { method, ...(body ? { data: body } : {}) })).json(),
+    pages,
+  )
   const held = (await (await page.request.get(`${base}/maps/${map}`)).json()) as {
     records: { topic: { id: string; text: string }[] }
   }

@@ -3,9 +3,13 @@ import type { MapId } from '../core/records/ids'
 import { kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from '../core/records/kinds'
 import { Records } from '../core/records/records'
 import { eachEnd } from '../core/records/reference-path'
-import type { CollectionDigest, FarTopic, MapSnapshot, Role } from '../core/records/snapshot'
+import type { CollectionDigest, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
 import type { TemplateRecord } from '../core/records/template'
+import { mayRead, onlyMaps, type Reach, roleOn, strongestOf } from '../core/rights/grant'
+import { type FarCarrier, openRows, openSnapshot } from '../core/rights/kept-back'
 import { type Client, database, prepared, snapshot } from './database'
+import type { Member } from './http/endpoint'
+import { forgetRoles, reachesOf } from './people/rights'
 import { digestsAfter } from './records/digests'
 import { GIVEN, isTable, leadsTo, loadByIds, loadInto, selectRecords } from './records/tables'
 
@@ -36,25 +40,53 @@ export async function createCollection(
   return id
 }
 
+/** Gives somebody a role in all of a collection, instead of the one that they have. */
 export async function addMember(client: Client, collection: string, person: string, role: Role): Promise<void> {
   await client.query(
-    `INSERT INTO membership (person, collection, role) VALUES ($1, $2, $3)
-     ON CONFLICT (person, collection) DO UPDATE SET role = excluded.role`,
-    [person, collection, role],
+    `INSERT INTO access_grant (id, collection, person, role) VALUES ($1, $2, $3, $4)
+     ON CONFLICT (person, collection) WHERE maps IS NULL DO UPDATE SET role = excluded.role, ends_at = NULL`,
+    [uuid(), collection, person, role],
   )
+  forgetRoles()
 }
 
-/** The collections of a person, most recently changed first. */
-export async function collectionsOf(person: string): Promise<CollectionRow[]> {
-  const { rows } = await database().query<CollectionRow>(
-    `SELECT c.id, c.title, m.role, c.trashed, c.home_map AS "homeMap",
-            (SELECT count(*)::int FROM map WHERE map.collection = c.id AND NOT map.trashed) AS maps,
-            (SELECT count(*)::int FROM topic WHERE topic.collection = c.id AND NOT topic.trashed) AS topics,
-            (SELECT max(at) FROM change WHERE change.collection = c.id) AS "changedAt"
-     FROM membership m JOIN collection c ON c.id = m.collection WHERE m.person = $1 ORDER BY "changedAt" DESC NULLS LAST, c.id`,
-    [person],
-  )
-  return rows
+/** The collections of which something is open to a person, most recently changed first. */
+export function collectionsOf(person: string): Promise<CollectionRow[]> {
+  return snapshot(async (client) => {
+    const { rows } = await client.query<Omit<CollectionRow, 'role' | 'maps' | 'topics'>>(
+      `SELECT c.id, c.title, c.trashed, c.home_map AS "homeMap",
+              (SELECT max(at) FROM change WHERE change.collection = c.id) AS "changedAt"
+       FROM collection c WHERE c.id IN (SELECT collection FROM open_grant WHERE person = $1)
+       ORDER BY "changedAt" DESC NULLS LAST, c.id`,
+      [person],
+    )
+    return Promise.all(rows.map((row) => countedFor(client, person, row)))
+  })
+}
+
+const COUNTS = `
+  SELECT (SELECT count(*)::int FROM map m WHERE m.collection = $1 AND NOT m.trashed
+            AND ($2::uuid[] IS NULL OR m.id = ANY($2))) AS maps,
+         (SELECT count(*)::int FROM topic t WHERE t.collection = $1 AND NOT t.trashed
+            AND ($2::uuid[] IS NULL OR t.map = ANY($2))) AS topics`
+
+/** What somebody may know of a collection without opening it. */
+async function countedFor(
+  client: Client,
+  person: string,
+  row: Omit<CollectionRow, 'role' | 'maps' | 'topics'>,
+): Promise<CollectionRow> {
+  const [reach] = await reachesOf(client, row.id, [person])
+  const only = onlyMaps(reach!)
+  const { rows } = await prepared<{ maps: number; topics: number }>(client, COUNTS, [row.id, only])
+  return {
+    ...row,
+    ...rows[0]!,
+    role: strongestOf(reach!) ?? 'reader',
+    homeMap: row.homeMap && mayRead(reach!, row.homeMap) ? row.homeMap : null,
+    // Changes of what is not open to them tell them nothing, not even when they were.
+    changedAt: only ? null : row.changedAt,
+  }
 }
 
 /** The number of the last change of a collection; 0 where there is none. */
@@ -64,8 +96,8 @@ export async function numberOf(client: Client, collection: string): Promise<numb
   return rows[0]?.last ?? 0
 }
 
-/** One row for each map, whatever it holds. */
-export function digestOf(collection: string, role: Role, person: string): Promise<CollectionDigest> {
+/** One row for each map that is open to somebody, whatever it holds. */
+export function digestOf({ collection, role, reach, person }: Member): Promise<CollectionDigest> {
   return snapshot(async (client) => {
     const [record] = await selectRecords(client, 'collection', collection)
     const rows = await digestsAfter(client, collection, -1)
@@ -73,8 +105,9 @@ export function digestOf(collection: string, role: Role, person: string): Promis
       number: await numberOf(client, collection),
       collection: record!,
       role,
-      person: person as CollectionDigest['person'],
-      maps: rows,
+      roles: reach.everywhere === role ? null : Object.fromEntries(rolesOf(rows, reach)),
+      person: person.id as CollectionDigest['person'],
+      maps: openRows(rows, reach),
     }
   })
 }
@@ -82,9 +115,16 @@ export function digestOf(collection: string, role: Role, person: string): Promis
 /** The kinds of which a browser holds all records, whatever map is open. Templates are fetched when they are needed. */
 const HELD_WHOLE = ['tag', 'look'] as const
 
-/** Everything that an open map needs; null where there is no such map in the collection. */
-export function mapSnapshot(collection: string, map: MapId): Promise<MapSnapshot | null> {
+const rolesOf = (rows: readonly MapDigest[], reach: Reach): [string, Role][] =>
+  rows.flatMap(({ id }): [string, Role][] => {
+    const role = roleOn(reach, id)
+    return role ? [[id, role]] : []
+  })
+
+/** Everything that an open map needs; null where there is no such map in the collection, or it is not open to them. */
+export function mapSnapshot({ collection, reach }: Member, map: MapId): Promise<MapSnapshot | null> {
   return snapshot(async (client) => {
+    if (!mayRead(reach, map)) return null
     const held = new Records()
     const load = <K extends RecordKind>(kind: K, condition: string, parameters: unknown[]) =>
       loadInto(held, client, kind, collection, condition, parameters)
@@ -111,12 +151,8 @@ export function mapSnapshot(collection: string, map: MapId): Promise<MapSnapshot
       Object.assign(records, { [kind]: found })
     }
     for (const kind of RECORD_KINDS) keep(kind)
-    return {
-      number: await numberOf(client, collection),
-      map,
-      records,
-      farTopics: await farTopics(client, collection, held),
-    }
+    const number = await numberOf(client, collection)
+    return openSnapshot({ number, map, records }, await farTopics(client, collection, held), reach)
   })
 }
 
@@ -141,7 +177,7 @@ function endsToFollow(held: Records): Map<RecordKind, string[]> {
 }
 
 /** The topics at which links end that are not held: ends themselves, inside enclosures, and carrying notes. */
-async function farTopics(client: Client, collection: string, held: Records): Promise<FarTopic[]> {
+async function farTopics(client: Client, collection: string, held: Records): Promise<FarCarrier[]> {
   const far = new Set<string>()
   // What lies in the trash is not shown: a browser asks again when it comes back.
   const links = [...held.all('crosslink')].filter(({ trashed }) => !trashed)
@@ -152,8 +188,8 @@ async function farTopics(client: Client, collection: string, held: Records): Pro
   }
   const notes = links.flatMap(({ to }) => (to.kind === 'note' ? to.id : []))
   const unheld = [...far].filter((id) => !held.get('topic', id))
-  const { rows } = await client.query<FarTopic>(
-    'SELECT id, map, text FROM topic WHERE collection = $1 AND (id = ANY($2) OR note = ANY($3))',
+  const { rows } = await client.query<FarCarrier>(
+    'SELECT id, map, text, note FROM topic WHERE collection = $1 AND (id = ANY($2) OR note = ANY($3))',
     [collection, unheld, notes],
   )
   return rows.filter(({ id }) => !held.get('topic', id))
@@ -194,13 +230,13 @@ const isBelowTrash = (topic: string) => `EXISTS (
 
 /**
  * Maps, enclosures and topics whose text or title contains the words, in this order; at most 50. What lies in the trash
- * is left out.
+ * is left out, and so is what is not open to whoever asks.
  */
-export async function find(collection: string, words: string): Promise<Found[]> {
+export async function find({ collection, reach }: Member, words: string): Promise<Found[]> {
   const pattern = `%${words.replace(/[\\%_]/g, '\\$&')}%`
   const { rows } = await database().query<Found>(
     `(SELECT 'map' AS kind, id, NULL::uuid AS topic, id AS map, title AS "mapTitle", title AS text FROM map
-      WHERE collection = $1 AND NOT trashed AND title ILIKE $2 ORDER BY length(title), id LIMIT 10)
+      WHERE collection = $1 AND NOT trashed AND title ILIKE $2 AND ($4::uuid[] IS NULL OR id = ANY($4)) ORDER BY length(title), id LIMIT 10)
      UNION ALL
      (SELECT 'enclosure', e.id, t.id, t.map, m.title, e.title
       FROM enclosure e
@@ -210,14 +246,16 @@ export async function find(collection: string, words: string): Promise<Found[]> 
         WHERE NOT t.trashed ORDER BY inside.position LIMIT 1) t
       JOIN map m ON m.collection = $1 AND m.id = t.map
       WHERE e.collection = $1 AND NOT e.trashed AND NOT m.trashed AND e.title ILIKE $2
+        AND ($4::uuid[] IS NULL OR t.map = ANY($4))
         AND NOT ${isBelowTrash('t.id')}
       ORDER BY length(e.title), e.id LIMIT 10)
      UNION ALL
      (SELECT 'topic', t.id, t.id, t.map, m.title, t.text FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map
       WHERE t.collection = $1 AND NOT t.trashed AND NOT m.trashed AND t.text ILIKE $2
+        AND ($4::uuid[] IS NULL OR t.map = ANY($4))
         AND NOT ${isBelowTrash('t.parent')}
       ORDER BY position(lower($3) IN lower(t.text)), length(t.text), t.id LIMIT 30)`,
-    [collection, pattern, words],
+    [collection, pattern, words, onlyMaps(reach)],
   )
   return rows
 }

@@ -5,6 +5,7 @@ import { parseArgs } from 'node:util'
 import { buildSite } from '../site/site'
 import { checkCollection } from './check'
 import { createCollection, wholeCollection } from './collections'
+import { unlimited } from './commit/commit-changes'
 import { closeDatabase, database, transaction } from './database'
 import { loadDemo } from './demo'
 import { readContent } from './files/contents'
@@ -79,11 +80,11 @@ async function importJob(path: string, title: string | undefined, owner: string 
     throw new Error(owner ? `Nobody has the address ${owner}.` : 'There is no person yet who could own the collection.')
   const source = await openSource(resolve(path))
   try {
-    if (isCollectionFolder(source)) return print(await importCollection(source, person, title ?? null))
+    if (isCollectionFolder(source)) return print(await importCollection(source, unlimited(person), title ?? null))
     const name = title ?? fileStem(resolve(path))
     const collection = await transaction((client) => createCollection(client, person.id, name))
     try {
-      return print({ collection, ...(await importPageFolder(collection, person, source)) })
+      return print({ collection, ...(await importPageFolder(collection, unlimited(person), source)) })
     } catch (error) {
       await database().query('DELETE FROM collection WHERE id = $1', [collection])
       throw error

@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { addMember } from './collections'
+import { unlimited } from './commit/commit-changes'
 import { database, transaction } from './database'
 import { openSource } from './folders/folder-source'
 import { importCollection } from './folders/import-collection'
@@ -21,7 +22,7 @@ export async function loadDemo(): Promise<boolean> {
   }))
   const source = await openSource(join(projectRoot(), 'demo', 'vennmoor'))
   try {
-    const { collection } = await importCollection(source, writer)
+    const { collection } = await importCollection(source, unlimited(writer))
     await transaction(async (client) => {
       await addMember(client, collection, person.id, 'owner')
       await addMember(client, collection, writer.id, 'editor')

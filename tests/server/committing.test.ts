@@ -7,15 +7,14 @@ import { ChangeId, MapId, TopicId } from '../../src/core/records/ids'
 import { RECORD_KINDS } from '../../src/core/records/kinds'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { createCollection, wholeCollection } from '../../src/server/collections'
-import { commitChanges } from '../../src/server/commit/commit-changes'
+import { type Author, commitChanges, unlimited } from '../../src/server/commit/commit-changes'
 import { database, transaction } from '../../src/server/database'
 import { createGuest } from '../../src/server/people/people'
-import type { Person } from '../../src/server/people/person'
 import { loadCollection } from '../../src/server/records/tables'
 
-let author: Person
+let author: Author
 beforeAll(async () => {
-  author = await transaction(createGuest)
+  author = unlimited(await transaction(createGuest))
 })
 
 const map = MapId.parse(uuid())

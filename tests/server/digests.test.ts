@@ -20,19 +20,20 @@ import { ChangeId, CollectionId, type MapId, type TopicId } from '../../src/core
 import { RECORD_KINDS } from '../../src/core/records/kinds'
 import type { Records } from '../../src/core/records/records'
 import type { MapDigest } from '../../src/core/records/snapshot'
+import { everywhere } from '../../src/core/rights/grant'
 import { topicsInOrder } from '../../src/core/tree/walk'
 import { createCollection, mapSnapshot, wholeCollection } from '../../src/server/collections'
-import { commitChanges } from '../../src/server/commit/commit-changes'
+import { type Author, commitChanges, unlimited } from '../../src/server/commit/commit-changes'
 import { snapshot, transaction } from '../../src/server/database'
+import type { Member } from '../../src/server/http/endpoint'
 import { createGuest } from '../../src/server/people/people'
-import type { Person } from '../../src/server/people/person'
 import { digestsAfter } from '../../src/server/records/digests'
 import { loadCollection } from '../../src/server/records/tables'
 import { HeldState } from '../../src/views/sync/held-state'
 
-let author: Person
+let author: Author
 beforeAll(async () => {
-  author = await transaction(createGuest)
+  author = unlimited(await transaction(createGuest))
 })
 const newIds: IdSource = { newId: uuid }
 
@@ -74,6 +75,8 @@ test.each([114, 120, 123])(
   'digest rows, and what browsers hold that hear only of one map, follow from the records (walk %i)',
   async (seed) => {
     const collection = await transaction((client) => createCollection(client, author.id, 'Test'))
+    const person = { id: author.id, name: author.name, address: null }
+    const member: Member = { person, collection, role: 'owner', reach: everywhere('owner') }
     const load = () => wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
     let state = seed
     const roll = (bound: number) => {
@@ -129,7 +132,7 @@ test.each([114, 120, 123])(
     /** Browsers that each have one map open and hear of everything else only that it was. */
     const browsers = new Map<string, HeldState>()
     const reopen = async (held: HeldState, map: string): Promise<void> => {
-      const incomplete = held.open((await mapSnapshot(collection, map as MapId))!)
+      const incomplete = held.open((await mapSnapshot(member, map as MapId))!)
       for (const other of incomplete) await reopen(held, other)
     }
     const hear = async (change: ToldChange) => {
@@ -140,7 +143,7 @@ test.each([114, 120, 123])(
     }
     const expectAllToHold = async () => {
       for (const [map, held] of browsers) {
-        const { records, farTopics } = (await mapSnapshot(collection, map as MapId))!
+        const { records, farTopics } = (await mapSnapshot(member, map as MapId))!
         for (const kind of RECORD_KINDS)
           for (const record of records[kind] ?? []) expect(held.records.get(kind, record.id)).toEqual(record)
         expect([...held.records.topicsOf(map)].map(({ id }) => id).sort()).toEqual(

@@ -1,4 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest'
+import { database } from '../../src/server/database'
+import { removeUnused } from '../../src/server/files/contents'
 import { Caller } from './people'
 
 let owner: Caller
@@ -54,6 +56,46 @@ describe('files', () => {
     expect(answer).toBe(413)
     expect((await owner.map(map)).files.length).toBe(before)
   }, 60_000)
+
+  test('beyond what somebody without an account may keep are refused, in whatever collection of theirs', async () => {
+    const guest = await Caller.begin()
+    const garden = await guest.grow('# Garden')
+    const [root] = (await guest.map(garden)).topics
+    const sha256 = `full-${guest.collection}`
+    await database().query('INSERT INTO content (sha256, size) VALUES ($1, 1)', [sha256])
+    const { collection: other } = (await guest.send('POST', '/api/collections', { title: 'Other' })).json as {
+      collection: string
+    }
+    await database().query(
+      `INSERT INTO file (collection, id, sha256, name, type, size) VALUES ($1, gen_random_uuid(), $2, 'a', 'text/plain', $3)`,
+      [other, sha256, 200 * 1024 * 1024 - 4],
+    )
+    const upload = (content: string) =>
+      guest.call('POST', `/api/collections/${guest.collection}/files?topic=${root!.id}&name=a.txt`, content)
+    expect((await upload('Four')).status).toBe(201)
+    const refused = await upload('More')
+    expect([refused.status, refused.text]).toEqual([413, expect.stringMatching(/200 MB together.* With an account/)])
+  })
+
+  test('that nobody names are removed after an hour, and not before', async () => {
+    const content = async (age: string, isNamed = false) => {
+      const sha256 = `unused-${crypto.randomUUID()}`
+      await database().query(`INSERT INTO content (sha256, size, stored_at) VALUES ($1, 1, now() - $2::interval)`, [
+        sha256,
+        age,
+      ])
+      if (isNamed)
+        await database().query(
+          `INSERT INTO file (collection, id, sha256, name, type, size) VALUES ($1, gen_random_uuid(), $2, 'a', 'text/plain', 1)`,
+          [owner.collection, sha256],
+        )
+      return sha256
+    }
+    const all = [await content('59 minutes'), await content('61 minutes'), await content('2 days', true)]
+    await removeUnused()
+    const { rows } = await database().query('SELECT sha256 FROM content WHERE sha256 = ANY($1)', [all])
+    expect(rows.map(({ sha256 }) => sha256).sort()).toEqual([all[0], all[2]].sort())
+  })
 
   test('on topics that are gone are refused', async () => {
     const answer = await owner.call('POST', `/api/collections/${owner.collection}/files?topic=nonsense&name=a`, 'a')

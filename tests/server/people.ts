@@ -2,7 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { inject } from 'vitest'
 import type { Change, CommittedChange, Edit, ToldChange } from '../../src/core/changes/edit'
 import { ChangeId } from '../../src/core/records/ids'
-import type { MapSnapshot } from '../../src/core/records/snapshot'
+import type { MapSnapshot, ToldJob } from '../../src/core/records/snapshot'
 
 export interface Answer {
   status: number
@@ -78,6 +78,25 @@ export class Caller {
   command = (name: string, args: unknown, collection = this.collection, id = uuid()): Promise<Answer> =>
     this.send('POST', `/api/collections/${collection}/commands/${name}`, { id, args })
 
+  /** Somebody new to whom an owner gives a role by a link: in all of their collection, or on some maps. */
+  async invite(role: string, only: { maps?: readonly string[]; withChildMaps?: boolean } = {}): Promise<Guest> {
+    const guest = await Caller.begin()
+    const asked = {
+      to: 'link',
+      role,
+      maps: only.maps ?? null,
+      withChildMaps: only.withChildMaps ?? false,
+      endsAt: null,
+    }
+    const given = await this.send('POST', `/api/collections/${this.collection}/grants`, asked)
+    const { id, secret } = given.json as { id: string; secret: string }
+    await guest.send('POST', '/api/links', { secret })
+    return Object.assign(new Caller(guest.cookie, this.collection), { grant: id })
+  }
+
+  withdraw = (grant: string): Promise<Answer> =>
+    this.call('DELETE', `/api/collections/${this.collection}/grants/${grant}`)
+
   /** Listens to the change stream after `since`, with the edits of some maps. */
   async listen(since: number, maps: readonly string[] = [], address = inject('address')): Promise<Listening> {
     const path = `/api/collections/${this.collection}/stream?since=${since}&maps=${maps.join('.')}`
@@ -85,10 +104,27 @@ export class Caller {
     return new Listening(response)
   }
 
+  /** Asks for an import and waits for what comes of it. */
+  async import(pages: { path: string; text: string }[], id = uuid()): Promise<EndedJob> {
+    const asked = await this.send('POST', `/api/collections/${this.collection}/imports`, { id, pages })
+    if (asked.status !== 202) throw new Error(asked.text)
+    return this.ended(id)
+  }
+
+  /** A job once it has ended. */
+  async ended(job: string): Promise<EndedJob> {
+    for (;;) {
+      const answer = await this.call('GET', `/api/collections/${this.collection}/jobs/${job}`)
+      const told = answer.json as EndedJob
+      if (!['waiting', 'running', 'ending'].includes(told.state)) return told
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    }
+  }
+
   /** Imports one page as a map; returns the map's id. */
   async grow(text: string): Promise<string> {
-    const answer = await this.command('import', { pages: [{ path: 'page.md', text }] })
-    return (answer.json as { report: { maps: string[] } }).report.maps[0]!
+    const { result } = await this.import([{ path: 'page.md', text }])
+    return result.maps[0]!
   }
 
   /** A map as a browser holds it, by the plural of each kind. */
@@ -107,6 +143,13 @@ export class Caller {
       farTopics,
     }
   }
+}
+
+/** Somebody who was let in, by which grant. */
+export type Guest = Caller & { grant: string }
+
+export interface EndedJob extends ToldJob {
+  result: { maps: string[]; select: string[]; unread: unknown[] }
 }
 
 export interface Heard {

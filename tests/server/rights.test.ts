@@ -1,41 +1,51 @@
 import { readdirSync, statSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import pg from 'pg'
+import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { Caller } from './people'
 
 const NOT_THERE = '00000000-0000-7000-8000-000000000000'
 
 /** Who may do what: the status that each answers with. "." stands for any success, a list for any of several. */
-type Row = Record<'nobody' | 'stranger' | 'reader' | 'commenter' | 'editor' | 'owner', number | '.' | readonly number[]>
-const anyone: Row = { nobody: '.', stranger: '.', reader: '.', commenter: '.', editor: '.', owner: '.' }
+const CALLERS = ['nobody', 'stranger', 'mapReader', 'mapEditor', 'reader', 'commenter', 'editor', 'owner'] as const
+type Row = Record<(typeof CALLERS)[number], number | '.' | readonly number[]>
+const all = (status: Row['nobody']): Row => ({
+  nobody: status,
+  stranger: status,
+  mapReader: status,
+  mapEditor: status,
+  reader: status,
+  commenter: status,
+  editor: status,
+  owner: status,
+})
+const anyone = all('.')
 /** Anyone may look at the demo where it is loaded; whether another file of tests has done so by then is open. */
-const eitherWay = [201, 404] as const
-const demoOrNone: Row = {
-  nobody: eitherWay,
-  stranger: eitherWay,
-  reader: eitherWay,
-  commenter: eitherWay,
-  editor: eitherWay,
-  owner: eitherWay,
-}
+const demoOrNone = all([201, 404])
 const signedIn: Row = { ...anyone, nobody: 401 }
 const readers: Row = { ...signedIn, stranger: 404 }
-const editors: Row = { ...readers, reader: 403, commenter: 403 }
+const editors: Row = { ...readers, mapReader: 403, reader: 403, commenter: 403 }
+/** Who has a role in all of the collection. */
+const readersOfAll: Row = { ...readers, mapReader: 403, mapEditor: 403 }
+const editorsOfAll: Row = { ...editors, mapEditor: 403 }
+const owners: Row = { ...editorsOfAll, editor: 403 }
+const missing = { reader: 404, commenter: 404, editor: 404, owner: 404 } as const
+const missingToSome = { mapReader: 404, mapEditor: 404 } as const
 
 /** One row for each method of each route. `body` is well formed, so that rights alone decide. */
 const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
   'GET /healthz': { rights: anyone },
-  'POST /api/guests': { rights: { nobody: '.', stranger: 409, reader: 409, commenter: 409, editor: 409, owner: 409 } },
+  'POST /api/guests': { rights: { ...all(409), nobody: '.' } },
   'POST /api/sessions': {
-    rights: { nobody: 401, stranger: 401, reader: 401, commenter: 401, editor: 401, owner: 401 },
+    rights: all(401),
     body: { address: 'nobody@folvet.example', password: 'wrong' },
   },
   'DELETE /api/sessions': { rights: signedIn },
   'POST /api/demo-session': { rights: demoOrNone },
   'GET /api/me': { rights: anyone },
   'POST /api/me': {
-    rights: { nobody: 401, stranger: 400, reader: 400, commenter: 400, editor: 400, owner: 400 },
+    rights: { ...all(400), nobody: 401 },
     body: {},
   },
   'DELETE /api/me': { rights: signedIn },
@@ -57,32 +67,51 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
       ],
     },
   },
+  'POST /api/collections/[collection]/imports': {
+    rights: editorsOfAll,
+    body: { pages: [{ path: 'a.md', text: '- a' }] },
+  },
+  'GET /api/collections/[collection]/jobs': { rights: readersOfAll },
+  'GET /api/collections/[collection]/jobs/[job]': { rights: { ...readersOfAll, ...missing } },
+  // There is none to cancel.
+  'DELETE /api/collections/[collection]/jobs/[job]': {
+    rights: { ...readersOfAll, reader: 409, commenter: 409, editor: 409, owner: 409 },
+  },
   'POST /api/collections/[collection]/commands/[command]': {
-    rights: editors,
-    body: { id: NOT_THERE, args: { pages: [{ path: 'a.md', text: '- a' }] } },
-    path: 'import',
+    rights: { ...editors, mapEditor: 404, editor: 409, owner: 409 },
+    body: { args: { map: NOT_THERE } },
+    path: 'trash-map',
   },
   'POST /api/collections/[collection]/merge-plan': {
-    rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
+    rights: { ...readers, ...missing, ...missingToSome },
     body: { target: NOT_THERE, sources: [NOT_THERE], way: 'beside' },
   },
   'POST /api/collections/[collection]/draft': { rights: editors, body: { wish: 'A plan', text: '' } },
-  'GET /api/collections/[collection]/templates': { rights: readers },
+  'GET /api/collections/[collection]/templates': { rights: readersOfAll },
   'GET /api/collections/[collection]/find': { rights: readers },
   'GET /api/collections/[collection]/stream': { rights: readers },
-  'POST /api/collections/[collection]/files': { rights: { ...editors, editor: 404, owner: 404 } },
+  'POST /api/collections/[collection]/files': { rights: { ...editors, mapEditor: 404, editor: 404, owner: 404 } },
   'GET /api/collections/[collection]/files/[file]': {
-    rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
+    rights: { ...readers, ...missing, ...missingToSome },
   },
-  'GET /api/collections/[collection]/publication': { rights: readers },
+  'GET /api/collections/[collection]/publication': { rights: readersOfAll },
   'GET /api/collections/[collection]/publication.zip': {
-    rights: { ...readers, reader: 404, commenter: 404, editor: 404, owner: 404 },
+    rights: { ...readersOfAll, ...missing },
   },
   // The owner asks while the publication that the editor started may still be running.
-  'POST /api/collections/[collection]/publication': { rights: { ...editors, owner: [202, 409] } },
-  'DELETE /api/collections/[collection]/publication': { rights: { ...editors, editor: [200, 409], owner: [200, 409] } },
+  'POST /api/collections/[collection]/publication': { rights: { ...editorsOfAll, owner: [202, 409] } },
+  'DELETE /api/collections/[collection]/publication': {
+    rights: { ...editorsOfAll, editor: [200, 409], owner: [200, 409] },
+  },
+  'GET /api/collections/[collection]/grants': { rights: owners },
+  'POST /api/collections/[collection]/grants': {
+    rights: owners,
+    body: { to: 'link', role: 'reader', maps: null, withChildMaps: false, endsAt: null },
+  },
+  'DELETE /api/collections/[collection]/grants/[grant]': { rights: { ...owners, owner: 404 } },
+  'POST /api/links': { rights: { ...all(404), nobody: 401 }, body: { secret: 'no such link' } },
   'GET /site/[address]/[...path]': {
-    rights: { nobody: 404, stranger: 404, reader: 404, commenter: 404, editor: 404, owner: 404 },
+    rights: all(404),
   },
 }
 
@@ -118,13 +147,7 @@ let collection = ''
 let map = ''
 const database = new pg.Client({ connectionString: inject('databaseUrl') })
 
-async function member(role: string): Promise<Caller> {
-  const caller = await Caller.begin()
-  const { id } = (await caller.call('GET', '/api/me')).json as { id: string }
-  await database.query('INSERT INTO membership (person, collection, role) VALUES ($1, $2, $3)', [id, collection, role])
-  return caller
-}
-
+afterAll(() => database.end())
 beforeAll(async () => {
   await database.connect()
   callers.owner = await Caller.begin()
@@ -132,9 +155,10 @@ beforeAll(async () => {
   map = await callers.owner.grow('# Garden\n\n- Spring')
   callers.nobody = Caller.nobody
   callers.stranger = await Caller.begin()
-  for (const role of ['reader', 'commenter', 'editor'] as const) callers[role] = await member(role)
+  for (const role of ['reader', 'commenter', 'editor'] as const) callers[role] = await callers.owner.invite(role)
+  callers.mapReader = await callers.owner.invite('reader', { maps: [map] })
+  callers.mapEditor = await callers.owner.invite('editor', { maps: [map] })
 })
-afterAll(() => database.end())
 
 describe('every endpoint asks who is calling', () => {
   test('and has a row in this table', async () => {
@@ -157,9 +181,11 @@ describe('every endpoint asks who is calling', () => {
       .replace('[map]', map)
       .replace('[command]', last ?? '')
       .replace('[file]', NOT_THERE)
+      .replace('[grant]', NOT_THERE)
+      .replace('[job]', NOT_THERE)
       .replace('[address]', 'no-such-site')
       .replace('[...path]', '')
-    for (const who of ['nobody', 'stranger', 'reader', 'commenter', 'editor', 'owner'] as const) {
+    for (const who of CALLERS) {
       if (route === 'DELETE /api/sessions' && who !== 'nobody') continue
       const query = pattern.endsWith('/files')
         ? `?topic=${NOT_THERE}&name=a.txt`
@@ -169,7 +195,11 @@ describe('every endpoint asks who is calling', () => {
       const answer =
         body === undefined
           ? await callers[who].call(method, address + query)
-          : await callers[who].send(method, address, body)
+          : await callers[who].send(
+              method,
+              address,
+              'args' in (body as object) || 'pages' in (body as object) ? { id: uuid(), ...(body as object) } : body,
+            )
       const expected = rights[who]
       if (expected === '.') expect([who, answer.status < 300], answer.text).toEqual([who, true])
       else expect([expected].flat(), `${who}: ${answer.text}`).toContain(answer.status)

@@ -77,6 +77,24 @@ describe('the start command', () => {
     await second.ended
   }, 120_000)
 
+  test('starts the application again when it ends, and says so', async () => {
+    const port = await freePort()
+    const started = start(['--port', String(port), '--data', data, '--empty'])
+    const address = await ready(started, port)
+    const children = readFileSync(`/proc/${started.child.pid}/task/${started.child.pid}/children`, 'utf8')
+    const application = children
+      .trim()
+      .split(' ')
+      .map(Number)
+      .find((pid) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('serve.mjs'))
+    process.kill(application!, 'SIGKILL')
+    await expect.poll(started.said, { timeout: 20_000 }).toContain('started again in')
+    await expect.poll(started.said, { timeout: 30_000 }).toContain(`Folvet is ready again at ${address}`)
+    expect((await fetch(`${address}/healthz`)).status).toBe(200)
+    started.child.kill('SIGINT')
+    expect(await started.ended).toBe(0)
+  }, 90_000)
+
   test('adopts a database that was left over', async () => {
     const port = await freePort()
     const first = start(['--port', String(port), '--data', data, '--empty'])

@@ -5,6 +5,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { generateKeyBetween } from 'fractional-indexing'
 import pg from 'pg'
 import { v7 as uuid } from 'uuid'
+import { importAndWait } from '../../scripts/setup/imports.mjs'
 import { freePort, migrate, startPostgres } from '../../scripts/setup/postgres.mjs'
 import { serve } from '../../scripts/setup/serve.mjs'
 import type { Change } from '../../src/core/changes/edit'
@@ -56,8 +57,9 @@ export async function storm(kills: number): Promise<Outcome> {
       signal: AbortSignal.timeout(5_000),
     })
   const text = `# Root\n\n${Array.from({ length: WRITERS }, (_, i) => `- Branch ${i}`).join('\n')}`
-  const imported = await post('/commands/import', { id: uuid(), args: { pages: [{ path: 'a.md', text }] } })
-  const map = MapId.parse(((await imported.json()) as { report: { maps: string[] } }).report.maps[0])
+  const ask = async (method: string, path: string, body?: object) =>
+    (body ? await post(path, body) : await fetch(base + path, { method, headers: { cookie } })).json()
+  const map = MapId.parse((await importAndWait(ask, [{ path: 'a.md', text }]))[0])
   const { records } = (await (await fetch(`${base}/maps/${map}`, { headers: { cookie } })).json()) as MapSnapshot
   const branches = (records.topic ?? []).filter((topic) => topic.text.startsWith('Branch'))
 

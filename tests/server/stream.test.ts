@@ -4,7 +4,7 @@ import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { CrosslinkId, NoteId } from '../../src/core/records/ids'
 import type { MapDigest } from '../../src/core/records/snapshot'
-import { Outlet } from '../../src/server/commit/serve-stream'
+import { Outlet } from '../../src/server/telling/serve-stream'
 import { Caller } from './people'
 
 const database = new pg.Client({ connectionString: inject('databaseUrl') })
@@ -109,24 +109,16 @@ describe('the change stream', () => {
 
   test('ends with the session, with the membership and with the collection, before anything more is told', async () => {
     const { owner, garden, number, write } = await planted()
-    const guest = await Caller.begin()
-    const { id } = (await guest.call('GET', '/api/me')).json as { id: string }
-    const join = () =>
-      database.query(`INSERT INTO membership (person, collection, role) VALUES ($1, $2, 'reader')`, [
-        id,
-        owner.collection,
-      ])
-    const asGuest = Object.assign(Object.create(guest), { collection: owner.collection }) as Caller
-    await join()
-    const member = await asGuest.listen(number, [garden])
-    await database.query('DELETE FROM membership WHERE person = $1 AND collection = $2', [id, owner.collection])
+    const guest = await owner.invite('reader')
+    const member = await guest.listen(number, [garden])
+    await owner.withdraw(guest.grant)
     await write(garden, 'Secret')
     expect(await member.next('changes')).toBeNull()
 
-    await join()
-    const signedOut = await asGuest.listen(number + 1, [garden])
+    const other = await owner.invite('reader')
+    const signedOut = await other.listen(number + 1, [garden])
     const before = Date.now()
-    await guest.call('DELETE', '/api/sessions')
+    await other.call('DELETE', '/api/sessions')
     expect(await signedOut.next('changes')).toBeNull()
     expect(Date.now() - before).toBeLessThan(5_000)
 

@@ -43,6 +43,8 @@ export interface ToldChange extends Omit<CommittedChange, 'edits'> {
   edits: Edit[] | null
   /** Null for all maps. */
   maps: MapId[] | null
+  /** Where several changes are one step of history: the id of the first. */
+  step: ChangeId | null
 }
 
 /** Most edits of one change. */

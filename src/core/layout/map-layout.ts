@@ -64,6 +64,9 @@ interface Content extends Placed {
 }
 type TopicBlock = Block<Content>
 
+/** Numbers of branches that are gone, which are kept whatever the size of the map: 4 MB. */
+const MOST_KEPT = 500_000
+
 /** No branch has this stamp. */
 const GONE = -1
 
@@ -123,7 +126,7 @@ export class MapLayouter {
         stood.push({ solid, above: null, moved: [] }, ...this.byHand(solid.block, standing))
       }
     }
-    this.mostLengths ||= this.lengths.used * 4 + 10_000
+    this.mostLengths ||= this.lengths.used * 8 + MOST_KEPT
     return this.finish(stood)
   }
 
@@ -432,6 +435,7 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
 /** Enclosures among siblings, outer ones first. What stands between two enclosed siblings is inside as well. */
 function enclosedAmong(records: Records, fonts: Fonts, siblings: readonly TopicRecord[]): Enclosed[] {
   const found = new Map<string, Enclosed>()
+  if (records.count('enclosure') === 0) return []
   siblings.forEach((topic, i) => {
     for (const enclosure of records.enclosuresOf(topic.id)) {
       const { id } = enclosure

@@ -43,11 +43,30 @@ export type MapDigest = z.infer<typeof MapDigest>
 export const CollectionDigest = z.strictObject({
   number: z.number().int(),
   collection: CollectionRecord,
+  /** The strongest role of whoever asks. */
   role: Role,
+  /** Their role on each map where they differ; null where `role` holds in all of the collection. */
+  roles: z.record(z.string(), Role).nullable(),
   person: PersonId,
   maps: z.array(MapDigest),
 })
 export type CollectionDigest = z.infer<typeof CollectionDigest>
+
+export const JobState = z.enum(['waiting', 'running', 'ending', 'done', 'failed', 'cancelled'])
+
+/** Work that takes its time, as it is told to whoever may read the collection. */
+export const ToldJob = z.strictObject({
+  id: z.string(),
+  person: PersonId,
+  kind: z.string(),
+  label: z.string(),
+  state: JobState,
+  /** How far it is, in steps of its own; a total of 0 where that is not known yet. */
+  done: z.number().int(),
+  total: z.number().int(),
+  message: z.string(),
+})
+export type ToldJob = z.infer<typeof ToldJob>
 
 /** Puts what a snapshot holds into records. */
 export function putSnapshot(records: Records, snapshot: MapSnapshot): void {

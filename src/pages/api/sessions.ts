@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { lookWhoMayListen } from '../../server/commit/rooms'
 import { endpoint } from '../../server/http/endpoint'
 import { Failure } from '../../server/http/failure'
 import { allowAttempt } from '../../server/http/rate'
 import { json } from '../../server/http/reply'
 import { personByPassword } from '../../server/people/people'
 import { closeSession, expiredCookie, openSession, sessionCookie, tokenFrom } from '../../server/people/sessions'
+import { lookWhoMayListen } from '../../server/telling/rooms'
 
 const SignIn = z.strictObject({ address: z.string().max(320), password: z.string().max(1_000) })
 

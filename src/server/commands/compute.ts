@@ -1,18 +1,22 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
+import { type Change, joinEdits } from '../../core/changes/edit'
 import { refuse } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import { bringBack } from '../../core/commands/bring-back'
 import type { IdSource, Outcome } from '../../core/commands/command'
-import { importPages } from '../../core/commands/import-pages'
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { planMerge } from '../../core/matching/merge-plan'
 import { ChangeId, type CollectionId, MapId, TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
+import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
-import { changeOf, type StoredChange } from '../commit/commit-changes'
+import { changesOfStep } from '../commit/commit-changes'
+import { snapshot } from '../database'
+import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
+import { isFinished, jobOf } from '../jobs/job-rows'
 import { loadCollection } from '../records/tables'
 
 const newIds: IdSource = { newId: uuid }
@@ -20,17 +24,23 @@ const newIds: IdSource = { newId: uuid }
 interface Setting {
   records: Records
   collection: CollectionId
-  /** Committed change by its id; null where there is none in this collection. */
-  changeById(id: string): Promise<StoredChange | null>
+  /** A step of history by its id, as one change; null where there is none in this collection. */
+  stepById(id: string): Promise<Change | null>
 }
 
 /** A command that reads more than a browser holds. `report` is handed on to whoever asked. */
 interface ServerCommand<Args> {
   args: z.ZodType<Args>
+  /** The maps and topics that it is told to look at: all of them must be open to whoever asks. */
+  names(args: Args): readonly string[]
   run(setting: Setting, args: Args): Promise<Outcome & { report?: unknown }>
 }
 
-const command = <Args>(args: z.ZodType<Args>, run: ServerCommand<Args>['run']): ServerCommand<Args> => ({ args, run })
+const command = <Args>(
+  args: z.ZodType<Args>,
+  names: ServerCommand<Args>['names'],
+  run: ServerCommand<Args>['run'],
+): ServerCommand<Args> => ({ args, names, run })
 
 const Decision = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('join'), source: TopicId, into: TopicId, why: z.enum(['root', 'same text']) }),
@@ -54,36 +64,46 @@ const Plan = z.strictObject({
   decisions: z.array(Decision).min(1).max(100_000),
 })
 
+const topicsOf = (decision: z.infer<typeof Decision>): string[] =>
+  decision.act === 'join'
+    ? [decision.source, decision.into]
+    : [decision.source, typeof decision.below === 'string' ? decision.below : decision.below.copyOf]
+
 const commands = {
-  'bring-back': command(z.strictObject({ topic: TopicId }), async ({ records }, args) =>
-    bringBack(records, args, newIds),
+  'bring-back': command(
+    z.strictObject({ topic: TopicId }),
+    ({ topic }) => [topic],
+    async ({ records }, args) => bringBack(records, args, newIds),
   ),
-  'trash-map': command(z.strictObject({ map: MapId }), async ({ records }, args) => trashMap(records, args, newIds)),
-  'restore-map': command(z.strictObject({ map: MapId }), async ({ records }, args) =>
-    restoreMap(records, args, newIds),
+  'trash-map': command(
+    z.strictObject({ map: MapId }),
+    ({ map }) => [map],
+    async ({ records }, args) => trashMap(records, args, newIds),
   ),
-  merge: command(z.strictObject({ plan: Plan }), async ({ records }, args) => mergeMaps(records, args, newIds)),
-  import: command(
-    z.strictObject({
-      pages: z
-        .array(z.strictObject({ path: z.string().min(1).max(500), text: z.string() }))
-        .min(1)
-        .max(500),
-    }),
-    async ({ records, collection }, { pages }) => {
-      const outcome = importPages(records, { collection, pages, files: new Map() }, newIds)
-      return { ...outcome, report: { maps: outcome.maps, unread: outcome.unread } }
+  'restore-map': command(
+    z.strictObject({ map: MapId }),
+    ({ map }) => [map],
+    async ({ records }, args) => restoreMap(records, args, newIds),
+  ),
+  merge: command(
+    z.strictObject({ plan: Plan }),
+    ({ plan }) => [plan.target, ...plan.sources, ...plan.decisions.flatMap(topicsOf)],
+    async ({ records }, args) => mergeMaps(records, args, newIds),
+  ),
+  // Which maps it touches is known when it is found, and asked for as for any change.
+  undo: command(
+    z.strictObject({ change: ChangeId }),
+    () => [],
+    async ({ records, stepById }, args) => {
+      const undone = (await stepById(args.change)) ?? refuse('gone', 'This change is not known here.')
+      const { change, leftAlone } = undoChange(records, undone, ChangeId.parse(newIds.newId()))
+      return {
+        change: change ?? refuse('gone', 'Others have changed all of this since; there is nothing left to take back.'),
+        select: [],
+        report: { leftAlone },
+      }
     },
   ),
-  undo: command(z.strictObject({ change: ChangeId }), async ({ records, changeById }, args) => {
-    const undone = (await changeById(args.change)) ?? refuse('gone', 'This change is not known here.')
-    const { change, leftAlone } = undoChange(records, undone, ChangeId.parse(newIds.newId()))
-    return {
-      change: change ?? refuse('gone', 'Others have changed all of this since; there is nothing left to take back.'),
-      select: [],
-      report: { leftAlone },
-    }
-  }),
 } as const
 
 export type CommandName = keyof typeof commands
@@ -92,16 +112,33 @@ export const isCommandName = (name: string): name is CommandName => Object.hasOw
 const loadAll = (collection: string) =>
   wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
 
+const NOT_THERE = 'There is no such map or topic, or it is not open to you.'
+
+/** Whether a map or a topic is open to somebody; one that is not there is the command's to refuse. */
+function isNamedOpen(records: Records, id: string, reach: Reach): boolean {
+  if (reachesAll(reach)) return true
+  const map = records.get('topic', id)?.place.map ?? records.get('map', id)?.id
+  return map !== undefined && mayRead(reach, map)
+}
+
 /** What a command comes to for a collection as it is now, with the number of the last change that was known. */
-export async function computeCommand(collection: string, name: CommandName, args: unknown) {
-  const { args: schema, run } = commands[name] as ServerCommand<unknown>
+export async function computeCommand({ collection, reach }: Member, name: CommandName, args: unknown) {
+  const { args: schema, names, run } = commands[name] as ServerCommand<unknown>
   const parsed = schema.safeParse(args)
   if (!parsed.success)
     throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
   const { records, number } = await loadAll(collection)
-  const changeById = (change: string) => changeOf(collection, change)
+  if (!names(parsed.data).every((id) => isNamedOpen(records, id, reach))) throw new Failure(404, NOT_THERE)
+  const stepById = async (step: string): Promise<Change | null> => {
+    const [parts, job] = await Promise.all([
+      snapshot((client) => changesOfStep(client, collection, step)),
+      jobOf(collection, step),
+    ])
+    if (job && !isFinished(job.state)) refuse('invalid', 'This is still going on. Cancel it instead.')
+    return parts[0] ? { ...parts[0], edits: joinEdits(parts.flatMap(({ edits }) => edits)) } : null
+  }
   const { change, select, report } = await run(
-    { records, collection: collection as CollectionId, changeById },
+    { records, collection: collection as CollectionId, stepById },
     parsed.data,
   )
   return { number, change, select, report: report ?? null }
@@ -114,22 +151,16 @@ export const MergeRequest = z.strictObject({
 })
 
 /** The plan of a merge with the texts that a person needs to judge it. */
-export async function planMergeOf(collection: string, request: z.infer<typeof MergeRequest>) {
+export async function planMergeOf({ collection, reach }: Member, request: z.infer<typeof MergeRequest>) {
   const { records } = await loadAll(collection)
   for (const map of [request.target, ...request.sources])
-    if (!records.root(map) || records.get('map', map)?.trashed) throw new Failure(404, 'One of these maps is gone.')
+    if (!records.root(map) || records.get('map', map)?.trashed || !mayRead(reach, map))
+      throw new Failure(404, 'One of these maps is gone.')
   if (request.sources.includes(request.target)) throw new Failure(400, 'A map cannot be merged into itself.')
   const plan = planMerge(records, request.target, request.sources, request.way)
   const texts: Record<string, string> = {}
   for (const decision of plan.decisions) {
-    texts[decision.source] = records.need('topic', decision.source).text
-    const other =
-      decision.act === 'join'
-        ? decision.into
-        : typeof decision.below === 'string'
-          ? decision.below
-          : decision.below.copyOf
-    texts[other] = records.need('topic', other).text
+    for (const topic of topicsOf(decision)) texts[topic] = records.need('topic', topic).text
   }
   return { plan, texts }
 }

@@ -3,6 +3,7 @@ import type { ToldChange } from '../../core/changes/edit'
 import { ChangeId, type TopicId } from '../../core/records/ids'
 import { changeOf, type StoredChange } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
+import { authorOf } from '../commit/receive-changes'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { forbiddenEdit } from '../people/rights'
@@ -30,26 +31,22 @@ const MOST_ATTEMPTS = 4
  * where the collection has changed meanwhile; at last it is committed as it is, and checked like any other change.
  */
 export async function runCommand(
-  { collection, person, role }: Member,
+  member: Member,
   name: CommandName,
   { id, args }: z.infer<typeof CommandAsked>,
 ): Promise<Carried> {
+  const { collection, person, reach } = member
   const before = await changeOf(collection, id)
-  if (before) return { change: told(before), select: [], report: reportAgain(name, before) }
-  const author = { id: person.id, name: person.name }
+  if (before?.person === person.id) return { change: told(before), select: [], report: null }
+  const author = authorOf(member)
   for (let attempt = 1; ; attempt++) {
-    const { number, select, report, change: made } = await computeCommand(collection, name, args)
+    const { number, select, report, change: made } = await computeCommand(member, name, args)
     const change = { ...made, id }
-    const forbidden = forbiddenEdit(change.edits, role, collection)
+    const forbidden = forbiddenEdit(change.edits, reach.everywhere, collection)
     if (forbidden) throw new Failure(403, forbidden.message)
     const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
     if (result.ok) return { change: told(result.change), select, report }
+    if (result.problem.code === 'forbidden') throw new Failure(403, result.problem.message)
     if (result.problem.code !== 'moved') throw new Failure(409, result.problem.message)
   }
 }
-
-/** What is told of a command that was carried out before: the answer was lost on its way. */
-const reportAgain = (name: CommandName, { edits }: StoredChange): unknown =>
-  name === 'import'
-    ? { maps: edits.flatMap((edit) => (edit.kind === 'map' && edit.before === null ? [edit.id] : [])), unread: [] }
-    : null

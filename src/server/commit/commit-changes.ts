@@ -1,16 +1,18 @@
-import type { Change, CommittedChange, Edit, ToldChange } from '../../core/changes/edit'
+import { type Change, type CommittedChange, type Edit, revertEdits, type ToldChange } from '../../core/changes/edit'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import { touchedMaps } from '../../core/changes/touched-maps'
 import { digestEffects } from '../../core/network/digest-effects'
-import type { MapId } from '../../core/records/ids'
+import type { ChangeId, MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
+import { problemWithReach } from '../../core/rights/within-reach'
 import { type Client, database, prepared, transaction } from '../database'
 import { Failure } from '../http/failure'
+import { type Limits, limitsOf, loadForLimits } from '../people/limits'
 import { updateDigests } from '../records/digests'
 import { writeRecords } from '../records/tables'
-import { announce } from './announce'
+import { announce } from '../telling/announce'
 import { forgetHot, hotRecords, keepHot, suffices } from './hot-records'
 import { loadTouched } from './load-touched'
 import { countWritten, statisticsFor } from './statistics'
@@ -18,22 +20,30 @@ import { countWritten, statisticsFor } from './statistics'
 export interface Author {
   id: string
   name: string
+  /** Whether only some maps are open to them: then each change is held against their grants, under the lock. */
+  isLimited: boolean
 }
+
+/** The author of changes to a collection that is theirs. */
+export const unlimited = ({ id, name }: { id: string; name: string }): Author => ({ id, name, isLimited: false })
 
 export interface Submission {
   change: Change
   author: Author
   /** The number of the last change that was known when this one was made; refused as `moved` where there are others since. */
   asOf?: number | null
+  /** The id of the first of several changes that are one step of history; null for a change by itself. */
+  step?: ChangeId | null
 }
 
 export type CommitResult = { ok: true; change: StoredChange } | { ok: false; id: string; problem: Problem }
 
-const ROW = 'number, id, label, undoes, person, person_name AS "personName", at, edits, maps'
+const ROW = 'number, id, label, undoes, person, person_name AS "personName", at, edits, maps, step'
 
 /** A change with the maps on which it is seen; null for all of them. */
 export interface StoredChange extends CommittedChange {
   maps: MapId[] | null
+  step: ChangeId | null
 }
 
 interface ChangeRow extends Omit<StoredChange, 'at'> {
@@ -43,7 +53,8 @@ const fromRow = (row: ChangeRow): StoredChange => ({ ...row, at: row.at.toISOStr
 
 /**
  * Commits changes of one collection in one transaction, in the order given. A change that fails falls out alone; one
- * that was committed before, known by its id, is answered with the form in which it was stored.
+ * that the same person had committed before, known by its id, is answered with the form in which it was stored. Whoever is
+ * limited to some maps comes alone: what is open to them can be altered by any change before.
  * Returns a result for each, in the same order. Throws where the database fails: then nothing was committed.
  */
 export async function commitChanges(collection: string, submissions: readonly Submission[]): Promise<CommitResult[]> {
@@ -58,12 +69,13 @@ export async function commitChanges(collection: string, submissions: readonly Su
  * that still holds, and ids and ranks that are taken fail by their constraints: null then, and where a change is refused.
  */
 async function commitAtOnce(collection: string, submissions: readonly Submission[]): Promise<Batch | null> {
+  if (submissions.some(({ author }) => author.isLimited)) return null
   const hot = hotRecords(collection)
   if (!hot || !submissions.every(({ change }) => suffices(hot.records, change.edits))) return null
   const { last, records } = hot
   // Until it is known how this ends, nobody else may build on these records.
   forgetHot(collection)
-  const batch = prepareBatch(records, last, submissions, new Map())
+  const batch = prepareBatch(records, last, submissions, new Map(), null)
   if (!batch.results.every(({ ok }) => ok)) return null
   try {
     await transaction(async (client, finish) => {
@@ -80,7 +92,8 @@ async function commitAtOnce(collection: string, submissions: readonly Submission
 async function commitLooking(collection: string, submissions: readonly Submission[]): Promise<Batch> {
   const { batch, last, records } = await transaction(async (client, finish) => {
     // Sent together; the lock comes first, so what the others read is what stands when it is held.
-    const [last, known, records] = await Promise.all([
+    const limited = submissions.find(({ author }) => author.isLimited)
+    const [last, known, records, limits] = await Promise.all([
       lockCounter(client, collection),
       committedBefore(
         client,
@@ -92,8 +105,10 @@ async function commitLooking(collection: string, submissions: readonly Submissio
         collection,
         submissions.flatMap(({ change }) => change.edits),
       ),
+      limited ? limitsOf(client, collection, limited.author.id) : null,
     ])
-    const batch = prepareBatch(records, last, submissions, known)
+    if (limited) await loadForLimits(client, collection, records, limited.change.edits)
+    const batch = prepareBatch(records, last, submissions, known, limits)
     if (batch.committed.length > 0) finish(write(client, collection, last, records, batch))
     return { batch, last, records }
   })
@@ -112,6 +127,7 @@ interface Batch {
 }
 type Touched = Map<RecordKind, Set<string>>
 
+const TAKEN: Problem = { code: 'exists', message: 'Another change has this id already.' }
 const MOVED: Problem = { code: 'moved', message: 'Somebody changed the collection meanwhile. Please try again.' }
 
 /** Applies changes one after the other to `records`, in the form in which they are stored. */
@@ -120,15 +136,22 @@ function prepareBatch(
   last: number,
   submissions: readonly Submission[],
   known: Map<string, StoredChange>,
+  limits: Limits | null,
 ): Batch {
   const at = new Date().toISOString()
   const batch: Batch = { results: [], committed: [], edits: [], created: new Map(), altered: new Map() }
-  batch.results = submissions.map(({ change, author, asOf = null }): CommitResult => {
+  batch.results = submissions.map(({ change, author, asOf = null, step = null }): CommitResult => {
     const before = known.get(change.id)
-    if (before) return { ok: true, change: before }
+    if (before)
+      return before.person === author.id ? { ok: true, change: before } : { ok: false, id: change.id, problem: TAKEN }
     if (asOf !== null && asOf !== last + batch.committed.length) return { ok: false, id: change.id, problem: MOVED }
     const result = prepareChange(records, change.edits, true)
     if (!result.ok) return { ok: false, id: change.id, problem: result.problem }
+    const problem = limits && problemWithReach(records, result.edits, limits.grants, limits.homes)
+    if (problem) {
+      revertEdits(records, result.edits)
+      return { ok: false, id: change.id, problem }
+    }
     for (const edit of result.edits) {
       note(batch, edit)
       batch.edits.push(edit)
@@ -137,6 +160,7 @@ function prepareBatch(
     const stored: StoredChange = {
       ...change,
       maps: maps === 'all' ? null : [...maps],
+      step,
       edits: result.edits,
       number: last + batch.committed.length + 1,
       person: author.id,
@@ -195,10 +219,10 @@ const WRITE_CHANGES = `
   WITH counted AS (
     UPDATE collection_counter SET last = $3 WHERE collection = $1 AND last = $4 RETURNING 1
   ), written AS (
-    INSERT INTO change (collection, number, id, person, person_name, label, undoes, at, edits, maps)
-    SELECT $1, r.number, r.id, r.person, r."personName", r.label, r.undoes, r.at, r.edits, r.maps
+    INSERT INTO change (collection, number, id, person, person_name, label, undoes, at, edits, maps, step)
+    SELECT $1, r.number, r.id, r.person, r."personName", r.label, r.undoes, r.at, r.edits, r.maps, r.step
     FROM jsonb_to_recordset($2::jsonb)
-      AS r(number bigint, id uuid, person uuid, "personName" text, label text, undoes uuid, at timestamptz, edits jsonb, maps uuid[])
+      AS r(number bigint, id uuid, person uuid, "personName" text, label text, undoes uuid, at timestamptz, edits jsonb, maps uuid[], step uuid)
   ) SELECT 1 / (SELECT count(*) FROM counted)`
 
 async function writeChanges(
@@ -217,6 +241,15 @@ export async function changeOf(collection: string, id: string): Promise<StoredCh
   return rows[0] ? fromRow(rows[0]) : null
 }
 
+/** The changes of a step, oldest first. */
+export async function changesOfStep(client: Client, collection: string, step: string): Promise<StoredChange[]> {
+  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND step = $2 ORDER BY number`
+  const { rows } = await prepared<ChangeRow>(client, text, [collection, step])
+  // What was not cut in parts is a step of one change.
+  const whole = rows.length > 0 ? null : await changeOf(collection, step)
+  return whole ? [whole] : rows.map(fromRow)
+}
+
 /** Committed changes after `number`, oldest first, at most `limit`. */
 export async function changesAfter(
   client: Client,
@@ -232,16 +265,16 @@ export async function changesAfter(
 /** Changes with more than so many bytes of edits are told without them. */
 const MOST_TOLD = 100_000
 
-/** A person's newest changes, oldest first; large ones without their edits. */
+/** A person's newest steps, oldest first, each as its first change; large ones without their edits. */
 export async function changesBy(
   client: Client,
   collection: string,
   person: string,
   limit: number,
 ): Promise<ToldChange[]> {
-  const text = `SELECT number, id, label, undoes, person, person_name AS "personName", at, maps,
-      CASE WHEN pg_column_size(edits) <= ${MOST_TOLD} THEN edits END AS edits
-    FROM change WHERE collection = $1 AND person = $2 ORDER BY number DESC LIMIT $3`
+  const text = `SELECT number, id, label, undoes, person, person_name AS "personName", at, maps, step,
+      CASE WHEN pg_column_size(edits) <= ${MOST_TOLD} AND step IS NULL THEN edits END AS edits
+    FROM change WHERE collection = $1 AND person = $2 AND (step IS NULL OR step = id) ORDER BY number DESC LIMIT $3`
   const { rows } = await prepared<ChangeRow>(client, text, [collection, person, limit])
   return rows.reverse().map(fromRow)
 }

@@ -5,16 +5,12 @@ import { Records } from '../../core/records/records'
 import { eachEnd } from '../../core/records/reference-path'
 import { storable } from '../../core/records/text'
 import type { Client } from '../database'
-import { GIVEN, isTable, leadsTo, loadByIds, loadInto } from '../records/tables'
+import { GIVEN, isRecordId, isTable, leadsTo, loadByIds, loadInto } from '../records/tables'
 
 type Wanted = Map<RecordKind, Set<string>>
 
-/** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */
-const isId = (id: unknown): id is string =>
-  typeof id === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id)
-
 const want = (wanted: Wanted, kind: RecordKind, id: unknown) => {
-  if (!isId(id)) return
+  if (!isRecordId(id)) return
   const ids = wanted.get(kind)
   if (ids) ids.add(id)
   else wanted.set(kind, new Set([id]))
@@ -75,19 +71,29 @@ const NOTES_AROUND = `
  * neighbours in rank, heads of the maps, what moves along with a branch, the home doorways on the way up, and what cannot
  * be without a record that is about to go. What does not move or open anything takes one round trip.
  */
-export async function loadTouched(client: Client, collection: string, edits: readonly Edit[]): Promise<Records> {
+export async function loadTouched(
+  client: Client,
+  collection: string,
+  edits: readonly Edit[],
+  trustsNew = true,
+): Promise<Records> {
   const records = new Records()
   const wanted: Wanted = new Map()
   for (const edit of edits) wantReferences(wanted, edit)
+  // Around what is new there is nothing yet; of it, only what has its id already is looked for.
+  const made: Wanted = trustsNew ? takeOutNew(wanted, edits) : new Map()
   const topics = [...(wanted.get('topic') ?? [])]
   const loadMaps = (maps: readonly string[]) => [
     loadByIds(records, client, 'map', collection, MAPS_AROUND, [maps, topics]),
     loadByIds(records, client, 'topic', collection, MAPS_AROUND, [maps, topics], HEADS),
   ]
-  const { parents, ranks } = wishes(edits)
-  const noted = edits.flatMap((edit) => (edit.kind === 'topic' && 'note' in edit.after && isId(edit.id) ? edit.id : []))
+  const { parents, ranks } = wishes(edits, made.get('topic') ?? new Set())
+  const noted = edits.flatMap((edit) =>
+    edit.kind === 'topic' && edit.before !== null && 'note' in edit.after && isRecordId(edit.id) ? edit.id : [],
+  )
   if (noted.length > 0 && !wanted.has('note')) wanted.set('note', new Set())
   await Promise.all([
+    ...[...made].map(([kind, ids]) => loadByIds(records, client, kind, collection, GIVEN, [[...ids]])),
     ...[...wanted]
       .filter(([kind]) => kind !== 'topic' && kind !== 'map')
       .map(([kind, ids]) =>
@@ -99,6 +105,9 @@ export async function loadTouched(client: Client, collection: string, edits: rea
     loadByIds(records, client, 'topic', collection, TOPICS_AROUND, [topics, parents, ranks]),
     ...loadMaps([...(wanted.get('map') ?? [])]),
   ])
+  // Somebody says that they make what is there: then what is around it counts for everything else they do with it.
+  for (const [kind, ids] of made)
+    for (const id of ids) if (records.get(kind, id)) return loadTouched(client, collection, edits, false)
   const structural = edits.filter(isStructural)
   if (structural.length > 0) await loadBelow(client, collection, records, structural)
   await loadWhereSeen(client, collection, records, edits)
@@ -174,7 +183,7 @@ async function loadLinks(client: Client, collection: string, records: Records, e
   const ends = (kind: string, more: readonly string[] = []) => [
     ...more,
     ...edits.flatMap(({ kind: edited, after }) =>
-      edited === 'crosslink' && after.to?.kind === kind && isId(after.to.id) ? [after.to.id] : [],
+      edited === 'crosslink' && after.to?.kind === kind && isRecordId(after.to.id) ? [after.to.id] : [],
     ),
     ...[...records.all('crosslink')].flatMap(({ to }) => (to.kind === kind ? [to.id as string] : [])),
   ]
@@ -186,13 +195,21 @@ async function loadLinks(client: Client, collection: string, records: Records, e
   await loadByIds(records, client, 'topic', collection, GIVEN, [ends('note', carried)], 'note = wanted OFFSET 0')
 }
 
-/** The ranks that edits want, each below its parent. */
-function wishes(edits: readonly Edit[]): { parents: string[]; ranks: string[] } {
+/** Takes out of what is wanted what edits are about to make, and returns that. */
+function takeOutNew(wanted: Wanted, edits: readonly Edit[]): Wanted {
+  const made: Wanted = new Map()
+  for (const { kind, id, before } of edits) if (before === null && wanted.get(kind)?.delete(id)) want(made, kind, id)
+  return made
+}
+
+/** The ranks that edits want, each below its parent; below one that is new, nobody else wants one. */
+function wishes(edits: readonly Edit[], made: ReadonlySet<string>): { parents: string[]; ranks: string[] } {
   const parents: string[] = []
   const ranks: string[] = []
   for (const edit of edits) {
     const place = edit.kind === 'topic' ? edit.after.place : undefined
-    if (!place || !hangs(place) || !isId(place.parent) || typeof place.rank !== 'string') continue
+    if (!place || !hangs(place) || !isRecordId(place.parent) || typeof place.rank !== 'string') continue
+    if (made.has(place.parent)) continue
     parents.push(place.parent)
     ranks.push(storable(place.rank))
   }
@@ -202,7 +219,7 @@ function wishes(edits: readonly Edit[]): { parents: string[]; ranks: string[] } 
 /** Everything below topics that are about to move or to go, trashed topics included. */
 async function loadBelow(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
   const heads = edits.flatMap((edit) =>
-    edit.kind === 'topic' && 'place' in edit.after && isId(edit.id) ? edit.id : [],
+    edit.kind === 'topic' && 'place' in edit.after && isRecordId(edit.id) ? edit.id : [],
   )
   if (heads.length === 0) return
   const below = `

@@ -34,7 +34,7 @@ async function run(collection: string): Promise<void> {
     for (let queue = queues.get(collection); queue && queue.length > 0; queue = queues.get(collection)) {
       // Requests that arrive together are read one after the other: the first waits for the rest of its turn.
       await turn()
-      const batch = queue.splice(0, BATCH)
+      const batch = queue.splice(0, sizeOfNext(queue))
       try {
         const results = await commitChanges(collection, batch)
         batch.forEach((waiting, i) => {
@@ -48,6 +48,12 @@ async function run(collection: string): Promise<void> {
   } finally {
     running.delete(collection)
   }
+}
+
+/** Whoever is limited to some maps has a transaction of their own. */
+function sizeOfNext(queue: readonly Waiting[]): number {
+  const limited = queue.findIndex(({ author }) => author.isLimited)
+  return limited < 0 ? BATCH : Math.max(1, Math.min(BATCH, limited))
 }
 
 /** When the database refuses a batch, each change has its own try, so that one cannot fail the others. */

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { type Change, type ToldChange, WireChange } from '../../core/changes/edit'
 import type { MapDigest } from '../../core/records/snapshot'
+import { allows, reachesAll } from '../../core/rights/grant'
+import { openChange, openRows } from '../../core/rights/kept-back'
 import { numberOf } from '../collections'
 import { snapshot } from '../database'
 import { type Member, specified } from '../http/endpoint'
@@ -8,22 +10,29 @@ import { Failure } from '../http/failure'
 import { chargeFor } from '../http/rate'
 import { forbiddenEdit } from '../people/rights'
 import { digestsAfter } from '../records/digests'
-import { type CommitResult, changesAfter, changesBy } from './commit-changes'
-import { isSeenOn, MOST_BEHIND } from './hub'
+import { MOST_BEHIND, seenOn } from '../telling/room'
+import { type Author, type CommitResult, changesAfter, changesBy } from './commit-changes'
 import { submitChange } from './queue'
 
 const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })
 
+/** Somebody as the author of a change. */
+export const authorOf = ({ person, reach }: Member): Author => ({
+  id: person.id,
+  name: person.name,
+  isLimited: !allows(reach.everywhere, 'editor'),
+})
+
 /** Commits changes that a browser sent, in their order; each succeeds or is refused by itself. */
 async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Promise<{ results: CommitResult[] }> {
-  const author = { id: member.person.id, name: member.person.name }
+  const author = authorOf(member)
   // One request was counted; each further change and every few edits count too.
   const edits = body.changes.reduce((sum, { edits }) => sum + edits.length, 0)
   await chargeFor(author.id, body.changes.length - 1 + Math.min(1_000, Math.floor(edits / 50)))
   const submitted = body.changes.map(async (wire): Promise<CommitResult> => {
     // What the fields hold is checked against the schema of each kind when the change is prepared.
     const change = wire as Change
-    const problem = forbiddenEdit(change.edits, member.role, member.collection)
+    const problem = forbiddenEdit(change.edits, member.reach.everywhere, member.collection)
     return problem ? { ok: false, id: change.id, problem } : submitChange(member.collection, { change, author })
   })
   const results = await Promise.all(submitted)
@@ -34,7 +43,7 @@ async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Pro
 
 /** Answered before the framework: see `http/front.ts`. */
 export const postChanges = specified({
-  access: 'editor',
+  access: 'editor of a map',
   body: ChangesBody,
   handle: ({ who, body }) => commitFor(who, body),
 })
@@ -42,7 +51,10 @@ export const postChanges = specified({
 const UNDOABLE_AT_OPENING = 60
 
 export const ownChanges = (member: Member): Promise<ToldChange[]> =>
-  snapshot((client) => changesBy(client, member.collection, member.person.id, UNDOABLE_AT_OPENING))
+  snapshot(async (client) => {
+    const changes = await changesBy(client, member.collection, member.person.id, UNDOABLE_AT_OPENING)
+    return changes.map((change) => openChange(change, member.person.id, member.reach))
+  })
 
 /** What happened after a change, as far as it is told one by one: `resync` where that would be too much. */
 interface Missed {
@@ -62,13 +74,16 @@ export function missedChanges(member: Member, after: number, open: ReadonlySet<s
     throw new Failure(400, 'Changes are asked for by the number of the last one seen.')
   return snapshot(async (client) => {
     const last = await numberOf(client, member.collection)
-    if (after > last || after < last - MOST_BEHIND) return { changes: [], more: false, resync: true, rows: [] }
+    // What somebody may hear of earlier changes is not what was open to them then: they ask for what is there now.
+    const isLimited = !reachesAll(member.reach)
+    if (after > last || after < last - MOST_BEHIND || (isLimited && after < last))
+      return { changes: [], more: false, resync: true, rows: [] }
     const changes = await changesAfter(client, member.collection, after, AT_ONCE)
     return {
-      changes: changes.map((change) => (isSeenOn(change, open) ? change : { ...change, edits: null })),
+      changes: changes.map((change) => seenOn(change, open)),
       more: changes.length === AT_ONCE,
       resync: false,
-      rows: await digestsAfter(client, member.collection, after),
+      rows: openRows(await digestsAfter(client, member.collection, after), member.reach),
     }
   })
 }

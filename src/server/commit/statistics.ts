@@ -6,6 +6,8 @@ const TABLES = 'change, map, topic, note, crosslink, weblink, file, attachment, 
 /** Rows that this process has written, and how many until statistics are taken next. */
 let written = 0
 let next = 500
+/** How many it had written when statistics were last taken within a transaction. */
+let planned = 0
 
 /**
  * Lets PostgreSQL take statistics as a young database grows. Its own schedule begins a minute later, and plans that
@@ -25,7 +27,11 @@ const MANY = 500
 
 /**
  * Statistics within a transaction that writes a great deal. Plans for checking constraints are kept by each connection: made
- * while a table was nearly empty, they read a whole collection for every row. New statistics have them made anew.
+ * while a table was nearly empty, they read a whole collection for every row. New statistics have them made anew; those that
+ * were made for half as much will do.
  */
-export const statisticsFor = (client: Client, rows: number): Promise<unknown>[] =>
-  rows < MANY ? [] : [client.query(`ANALYZE ${TABLES}`)]
+export function statisticsFor(client: Client, rows: number): Promise<unknown>[] {
+  if (rows < MANY || (planned > 0 && written + rows < planned * 2)) return []
+  planned = written + rows
+  return [client.query(`ANALYZE ${TABLES}`)]
+}

@@ -10,10 +10,12 @@ import type { FileRecord } from '../../core/records/file'
 import { fileNameFrom } from '../../core/records/file-name'
 import { FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
+import { mayEdit, mayRead } from '../../core/rights/grant'
 import { submitChange } from '../commit/queue'
+import { authorOf } from '../commit/receive-changes'
 import { snapshot } from '../database'
+import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
-import type { Person } from '../people/person'
 import { GIVEN, loadByIds, loadInto } from '../records/tables'
 import { storeContent } from './contents'
 import { pictureSize } from './pictures'
@@ -50,13 +52,13 @@ function putToUse(records: Records, topic: TopicId, file: FileRecord, use: Use):
 
 /** Stores an upload and puts it to its use at a topic, as one change. */
 export async function uploadToTopic(
-  collection: string,
-  author: Person,
+  member: Member,
   topic: TopicId,
   name: string,
   use: Use,
   stream: AsyncIterable<Uint8Array>,
 ): Promise<CommittedChange> {
+  const { collection, person, reach } = member
   const records = await snapshot(async (client) => {
     const held = new Records()
     await loadInto(held, client, 'topic', collection, 'AND id = $2', [topic])
@@ -66,15 +68,17 @@ export async function uploadToTopic(
     await loadByIds(held, client, 'map', collection, GIVEN, [maps])
     return held
   })
-  if (!records.get('topic', topic)) throw new Failure(404, 'The topic for this file is gone.')
-  const file = await storeFile(name, stream, await roomFor(collection, author))
+  const there = records.get('topic', topic)
+  if (!there || !mayRead(reach, there.place.map)) throw new Failure(404, 'The topic for this file is gone.')
+  if (!mayEdit(reach, there.place.map)) throw new Failure(403, 'Your role on this map does not allow this.')
+  const file = await storeFile(name, stream, await roomFor(collection, person))
   const { change } = putToUse(records, topic, file, use)
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
   const label = change.label.replace('a file', file.name.slice(0, 80))
   const result = await submitChange(collection, {
-    author,
+    author: authorOf(member),
     change: { ...change, label, edits: [created, ...change.edits] },
   })
-  if (!result.ok) throw new Failure(409, result.problem.message)
+  if (!result.ok) throw new Failure(result.problem.code === 'forbidden' ? 403 : 409, result.problem.message)
   return result.change
 }

@@ -6,7 +6,7 @@ import { ChangeId } from '../../core/records/ids'
 import type { RecordByKind } from '../../core/records/kinds'
 import { createCollection } from '../collections'
 import type { Author } from '../commit/commit-changes'
-import { submitChange } from '../commit/queue'
+import { commitParts, partsOf } from '../commit/commit-in-parts'
 import { database, transaction } from '../database'
 import { storeFile } from '../files/upload'
 import { Failure } from '../http/failure'
@@ -16,7 +16,7 @@ import type { SourceFolder } from './folder-source'
 export const isCollectionFolder = ({ paths }: SourceFolder): boolean => paths.includes(INDEX_PATH)
 
 /**
- * Makes a collection of a folder that was exported, as one change: with the same ids, and the id of the collection too where
+ * Makes a collection of a folder that was exported, as one step of history: with the same ids, and the id of the collection too where
  * nobody has it here. Nothing stays of a folder that cannot be read. Refused in words, as `readFolder` and as any change.
  */
 export async function importCollection(
@@ -46,7 +46,7 @@ export async function importCollection(
       edits,
       undoes: null,
     }
-    const result = await submitChange(collection, { author, change })
+    const result = await commitParts(collection, partsOf(change), author)
     if (!result.ok) throw new Failure(409, `This folder cannot be imported: ${result.problem.message}`)
   } catch (error) {
     await database().query('DELETE FROM collection WHERE id = $1', [collection])

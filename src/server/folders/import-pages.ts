@@ -5,7 +5,7 @@ import type { FileRecord } from '../../core/records/file'
 import { CollectionId, type FileId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
 import type { Author } from '../commit/commit-changes'
-import { submitChange } from '../commit/queue'
+import { commitParts, partsOf } from '../commit/commit-in-parts'
 import { database } from '../database'
 import { storeFile } from '../files/upload'
 import { Failure } from '../http/failure'
@@ -15,7 +15,7 @@ import type { SourceFolder } from './folder-source'
 const PAGE_NAME = /\.(md|markdown|txt)$/i
 
 /**
- * Imports a folder of pages into a collection as one change: every text page becomes a map, every other file is
+ * Imports a folder of pages into a collection as one step of history: every text page becomes a map, every other file is
  * stored. Pages are read in the order of their paths. Returns what was made and what could not be followed.
  */
 export async function importPageFolder(
@@ -48,11 +48,9 @@ export async function importPageFolder(
     { newId: uuid },
   )
   const created = [...files.values()].map((file): Edit => ({ kind: 'file', id: file.id, before: null, after: file }))
-  const result = await submitChange(collection, {
-    author,
-    change: { ...outcome.change, edits: [...created, ...outcome.change.edits] },
-  })
+  const { change } = outcome
+  const result = await commitParts(collection, partsOf({ ...change, edits: [...created, ...change.edits] }), author)
   if (!result.ok) throw new Failure(409, result.problem.message)
-  const topics = result.change.edits.filter((edit) => edit.kind === 'topic').length
+  const topics = change.edits.filter((edit) => edit.kind === 'topic').length
   return { maps: outcome.maps.length, topics, files: files.size, unread: outcome.unread }
 }

@@ -1,10 +1,10 @@
 import { parentPort } from 'node:worker_threads'
 import { Refusal } from '../../core/changes/problem'
 import { Failure } from '../http/failure'
-import type { Answer } from './heavy'
 import { tasks } from './tasks'
+import type { Answer, Message } from './thread'
 
-/** The thread in which long computations run: see `heavy.ts`. */
+/** The thread in which long computations run: see `thread.ts`. */
 async function answer({ name, args }: { name: keyof typeof tasks; args: unknown[] }): Promise<Answer> {
   try {
     const task = tasks[name] as (...given: unknown[]) => Promise<unknown>
@@ -16,6 +16,8 @@ async function answer({ name, args }: { name: keyof typeof tasks; args: unknown[
   }
 }
 
+const tell = (message: Message) => parentPort?.postMessage(message)
+
 parentPort?.on('message', (asked) => {
-  void answer(asked).then((answered) => parentPort?.postMessage(answered))
+  void answer(asked).then(tell)
 })

@@ -3,10 +3,11 @@ import type { z } from 'zod'
 import { Refusal } from '../../core/changes/problem'
 import { CollectionId } from '../../core/records/ids'
 import type { Role } from '../../core/records/snapshot'
+import { allows, type Reach, strongestOf } from '../../core/rights/grant'
 import { isAway } from '../database'
 import { TooLarge } from '../files/contents'
 import type { Person } from '../people/person'
-import { allows, roleIn } from '../people/rights'
+import { reachIn } from '../people/rights'
 import type { Asked } from './asked'
 import { Failure } from './failure'
 import { chargeFor } from './rate'
@@ -14,8 +15,12 @@ import { json, type Reply } from './reply'
 
 export const log = pino({ level: process.env.LOG_LEVEL ?? 'info' })
 
-/** Who may call an endpoint: anyone, anyone with a session, or a member of the collection in its path. */
-export type Access = 'anyone' | 'person' | Role
+/**
+ * Who may call an endpoint: anyone, anyone with a session, who has a role in all of the collection in its path, or who has it
+ * on some map there. What the last ones are answered is for `handle` to keep within their reach.
+ */
+type SomewhereRole = `${Role} of a map`
+export type Access = 'anyone' | 'person' | Role | SomewhereRole
 
 interface Call<Body, Who> {
   asked: Asked
@@ -27,7 +32,9 @@ interface Call<Body, Who> {
 
 export interface Member {
   person: Person
+  /** The strongest role that they have anywhere in the collection. */
   role: Role
+  reach: Reach
   collection: string
 }
 
@@ -55,7 +62,7 @@ interface Incoming {
   person: Person | null
 }
 
-/** Asks for session and membership, parses path and body, handles, and answers. */
+/** Asks for session and rights, parses path and body, handles, and answers. */
 export async function answer<A extends Access, Body>(
   spec: Spec<A, Body>,
   { asked, params, person }: Incoming,
@@ -97,12 +104,22 @@ async function admit(
   if (access === 'anyone') return person
   if (!person) throw new Failure(401, 'Please sign in, or start without an account.')
   if (access === 'person') return person
-  const known = collection && CollectionId.safeParse(collection).success ? await roleIn(person.id, collection) : null
-  // Somebody who is no member learns nothing: not even whether the collection exists.
-  if (!known || !collection) throw new Failure(404, 'There is no such collection, or you are not a member of it.')
-  if (!allows(known, access))
-    throw new Failure(403, `Your role in this collection is ${known}, which does not allow this.`)
-  return { person, role: known, collection }
+  const reach = collection && CollectionId.safeParse(collection).success ? await reachIn(person.id, collection) : null
+  const role = reach && strongestOf(reach)
+  // Somebody to whom nothing is open learns nothing: not even whether the collection exists.
+  if (!role || !collection) throw new Failure(404, 'There is no such collection, or it is not open to you.')
+  const [needed, somewhere] = neededFor(access)
+  if (!allows(role, needed))
+    throw new Failure(403, `Your role in this collection is ${role}, which does not allow this.`)
+  if (!somewhere && !allows(reach.everywhere, needed))
+    throw new Failure(403, 'Only some maps of this collection are open to you, which does not allow this.')
+  return { person, role, reach, collection }
+}
+
+/** The role that is needed, and whether it is enough to have it on some map. */
+function neededFor(access: Role | SomewhereRole): [Role, boolean] {
+  const [role, somewhere] = access.split(' of ', 2)
+  return [role as Role, somewhere !== undefined]
 }
 
 function parse<Body>(schema: z.ZodType<Body>, value: unknown): Body {

@@ -1,5 +1,6 @@
 import type { SSRManifest } from 'astro'
 import { NodeApp } from 'astro/app/node'
+import { startJobs } from '../jobs/runner'
 import { startUpkeep } from '../upkeep'
 import { serverFor } from './front'
 
@@ -7,5 +8,6 @@ import { serverFor } from './front'
 export function createExports(manifest: SSRManifest) {
   const app = new NodeApp(manifest)
   startUpkeep()
+  startJobs()
   return { serverWith: (files: Parameters<typeof serverFor>[1]) => serverFor(app, files) }
 }

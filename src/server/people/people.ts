@@ -70,8 +70,8 @@ export async function personByAddress(address: string): Promise<Person | null> {
  */
 export async function endGuest(client: Client, person: string): Promise<void> {
   const { rows } = await client.query<{ id: string }>(
-    `SELECT m.collection AS id FROM membership m WHERE m.person = $1 AND m.role = 'owner'
-       AND NOT EXISTS (SELECT 1 FROM membership o WHERE o.collection = m.collection AND o.person <> $1 AND o.role = 'owner')`,
+    `SELECT m.collection AS id FROM access_grant m WHERE m.person = $1 AND m.role = 'owner'
+       AND NOT EXISTS (SELECT 1 FROM access_grant o WHERE o.collection = m.collection AND o.person <> $1 AND o.role = 'owner')`,
     [person],
   )
   const collections = rows.map(({ id }) => id)

@@ -2,35 +2,39 @@ import { digestOf } from '../collections'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import type { Reply } from '../http/reply'
+import { isFinished, newestJob } from '../jobs/job-rows'
 import { publicationOf, takeDown } from './publication-rows'
 import { startPublication } from './publish'
 import { zipSite } from './zip'
 
-/** The publication as the publish desk shows it; null before the first one. */
+/** The site as the publish desk shows it, null where there is none, and the publishing that goes on or ended last. */
 export async function stateFor({ collection }: Member) {
-  const publication = await publicationOf(collection)
+  const [found, job] = await Promise.all([publicationOf(collection), newestJob(collection, 'publish')])
   // One that was taken down keeps its address, and nothing else.
-  if (!publication || (publication.state === 'done' && publication.changeNumber === 0)) return { publication: null }
-  const { collection: _, ...shown } = publication
-  return { publication: shown }
+  const site = found && found.changeNumber > 0 ? found : null
+  return {
+    publication: site && { address: site.address, changeNumber: site.changeNumber, finishedAt: site.finishedAt },
+    job,
+  }
 }
 
 export async function startFor(member: Member) {
-  const digest = await digestOf(member.collection, member.role, member.person.id)
+  const digest = await digestOf(member)
   if (digest.collection.trashed)
     throw new Failure(409, 'This collection is in the trash. Take it back before you publish it.')
   if (!digest.maps.some((map) => !map.trashed)) throw new Failure(409, 'There is no map to publish yet.')
-  await startPublication(member.collection, digest.collection.title)
+  await startPublication(member.collection, digest.collection.title, member.person)
   return stateFor(member)
 }
 
 /** Takes the site down, also that of a collection in the trash. */
-export async function takeDownFor({ collection }: Member) {
-  const publication = await publicationOf(collection)
-  if (publication?.state === 'running')
+export async function takeDownFor(member: Member) {
+  const { collection } = member
+  const job = await newestJob(collection, 'publish')
+  if (job && !isFinished(job.state))
     throw new Failure(409, 'This collection is being published right now. Wait until that has ended.')
   await takeDown(collection)
-  return { publication: null }
+  return stateFor(member)
 }
 
 export async function zipFor({ collection }: Member): Promise<Reply> {

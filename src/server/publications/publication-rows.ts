@@ -4,17 +4,12 @@ import { type Client, database, transaction } from '../database'
 export interface Publication {
   collection: string
   address: string
-  state: 'running' | 'done' | 'failed'
-  done: number
-  total: number
-  message: string
+  /** Up to which change the site shows the collection; 0 where there is no site now. */
   changeNumber: number
-  startedAt: Date
   finishedAt: Date | null
 }
 
-const COLUMNS = `collection, address, state, done, total, message, change_number AS "changeNumber",
-  started_at AS "startedAt", finished_at AS "finishedAt"`
+const COLUMNS = `collection, address, change_number AS "changeNumber", finished_at AS "finishedAt"`
 
 export async function publicationOf(collection: string): Promise<Publication | null> {
   const { rows } = await database().query<Publication>(`SELECT ${COLUMNS} FROM publication WHERE collection = $1`, [
@@ -23,33 +18,15 @@ export async function publicationOf(collection: string): Promise<Publication | n
   return rows[0] ?? null
 }
 
-/** Begins a publication. False while another one is running; one that has not moved for a minute counts as broken off. */
-export async function beginPublication(collection: string, address: string): Promise<boolean> {
-  const { rowCount } = await database().query(
-    `INSERT INTO publication (collection, address, state) VALUES ($1, $2, 'running')
-     ON CONFLICT (collection) DO UPDATE SET state = 'running', done = 0, total = 0, message = '', started_at = now(), finished_at = NULL
-     WHERE publication.state <> 'running' OR publication.started_at < now() - interval '1 minute'`,
+/** Gives a collection the address at which it will be published, unless it has one. */
+export async function keepAddress(collection: string, address: string): Promise<void> {
+  await database().query(
+    'INSERT INTO publication (collection, address) VALUES ($1, $2) ON CONFLICT (collection) DO NOTHING',
     [collection, address],
   )
-  return rowCount === 1
 }
 
-export async function reportProgress(collection: string, done: number, total: number): Promise<void> {
-  await database().query('UPDATE publication SET done = $2, total = $3, started_at = now() WHERE collection = $1', [
-    collection,
-    done,
-    total,
-  ])
-}
-
-export async function failPublication(collection: string, message: string): Promise<void> {
-  await database().query(
-    `UPDATE publication SET state = 'failed', message = $2, finished_at = now() WHERE collection = $1`,
-    [collection, message],
-  )
-}
-
-/** Replaces the files of a site and marks the publication as done, all at once: readers never see half a site. */
+/** Replaces the files of a site, all at once: readers never see half a site. */
 export async function storeSite(
   client: Client,
   collection: string,
@@ -69,20 +46,17 @@ export async function storeSite(
         [collection, file.path, file.type, typeof file.content === 'string' ? Buffer.from(file.content) : file.content],
       )
   }
-  await client.query(
-    `UPDATE publication SET state = 'done', done = total, change_number = $2, finished_at = now(), message = '' WHERE collection = $1`,
-    [collection, changeNumber],
-  )
+  await client.query('UPDATE publication SET change_number = $2, finished_at = now() WHERE collection = $1', [
+    collection,
+    changeNumber,
+  ])
 }
 
 /** Takes a site down. Its address stays with the collection, for when it is published again. */
 export async function takeDown(collection: string): Promise<void> {
   await transaction(async (client) => {
     await client.query('DELETE FROM publication_page WHERE collection = $1', [collection])
-    await client.query(
-      `UPDATE publication SET state = 'done', change_number = 0, message = '', done = 0, total = 0 WHERE collection = $1`,
-      [collection],
-    )
+    await client.query('UPDATE publication SET change_number = 0 WHERE collection = $1', [collection])
   })
 }
 

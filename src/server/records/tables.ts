@@ -31,6 +31,10 @@ const tables: { [K in RecordKind]: Table<K> } = {
   template: templateTable,
 }
 
+/** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */
+export const isRecordId = (id: unknown): id is string =>
+  typeof id === 'string' && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id)
+
 /** Whether a word, as it came from outside, names a kind of record. */
 export const isTable = (kind: string): kind is RecordKind => Object.hasOwn(tables, kind)
 

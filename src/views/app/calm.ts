@@ -1,15 +1,28 @@
 import { useSyncExternalStore } from 'react'
 
-/** How long those who can wait are left alone, in ms: the frame that answers a key is on the screen by then. */
-const WAIT_MS = 40
+/** How long those who can wait are left alone at most, in ms: in a page that nobody sees, and without a page, there are no frames. */
+const LONGEST_MS = 250
+
+/** Calls back when the frame that is due has been painted, and the next one has begun. */
+function afterPaint(work: () => void): void {
+  let isDone = false
+  const once = () => {
+    if (isDone) return
+    isDone = true
+    clearTimeout(timer)
+    work()
+  }
+  const timer = setTimeout(once, LONGEST_MS)
+  if ('requestAnimationFrame' in globalThis) requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(once)))
+}
 
 /**
- * A store as it is told to those who can wait: once, a moment after any number of changes. What stands beside the map
- * is drawn from it, so that a key is answered on the map first.
+ * A store as it is told to those who can wait: once, when the frame that answers a change has been painted. What stands
+ * beside the map is drawn from it, so that a key is answered on the map first.
  */
 export class Calm<Value> {
   private readonly listeners = new Set<() => void>()
-  private timer: ReturnType<typeof setTimeout> | undefined
+  private isDue = false
   private told: Value
 
   constructor(
@@ -18,12 +31,14 @@ export class Calm<Value> {
   ) {
     this.told = get()
     subscribe(() => {
-      this.timer ??= setTimeout(() => this.tell(), WAIT_MS)
+      if (this.isDue) return
+      this.isDue = true
+      afterPaint(() => this.tell())
     })
   }
 
   private tell(): void {
-    this.timer = undefined
+    this.isDue = false
     this.told = this.get()
     for (const listener of this.listeners) listener()
   }

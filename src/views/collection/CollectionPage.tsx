@@ -15,14 +15,14 @@ import {
 } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
-import { z } from 'zod'
 import { chooseHomeMap, makeMap, renameCollection, renameMap } from '../../core/commands/maps'
 import { makeMapFrom } from '../../core/commands/use-template'
-import { MapId } from '../../core/records/ids'
 import type { MapDigest } from '../../core/records/snapshot'
 import { tell, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
+import { RunningJobs } from '../jobs/RunningJobs'
+import type { ImportResult } from '../sync/collection-session'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
 import { MapTable } from './MapTable'
@@ -74,7 +74,7 @@ function Maps() {
             {session.collection.title}
           </Title>
           <Group gap="xs">
-            {session.mayEdit && (
+            {session.mayEditAll && (
               <>
                 <Button leftSection={<IconPlus size={18} />} onClick={() => setAsked({ kind: 'new' })}>
                   New map
@@ -95,6 +95,7 @@ function Maps() {
             </Button>
           </Group>
         </Group>
+        <RunningJobs asList />
         {kept.length === 0 ? (
           <Text c="dimmed">
             This collection is empty. Make a map and begin to type, or import a list or a page of text.
@@ -106,7 +107,7 @@ function Maps() {
             address={address}
             titleOf={(map) => session.titleOf(map)}
             menu={(map) =>
-              session.mayEdit && (
+              session.mayEditAll && (
                 <MapMenu map={map} isHome={map.id === home} rename={() => setAsked({ kind: 'rename', map })} />
               )
             }
@@ -120,7 +121,7 @@ function Maps() {
             {trashed.map((map) => (
               <Group key={map.id} justify="space-between">
                 <Text>{map.title || 'Untitled'}</Text>
-                {session.mayEdit && (
+                {session.mayEditAll && (
                   <Button variant="subtle" onClick={() => void session.command('restore-map', { map: map.id })}>
                     Take {map.title} back
                   </Button>
@@ -231,10 +232,6 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
 }
 
 const MOST_UNREAD_SHOWN = 100
-const ImportReport = z.object({
-  maps: z.array(MapId),
-  unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
-})
 const MAX_TEXT = 10 * 1024 * 1024
 
 const importedWords = (maps: number) => (maps === 1 ? 'One map was imported.' : `${maps} maps were imported.`)
@@ -242,7 +239,8 @@ const importedWords = (maps: number) => (maps === 1 ? 'One map was imported.' : 
 /** Makes a map of each chosen text file: indented or bulleted text, or a CommonMark page. */
 function ImportButton() {
   const session = useSession()
-  const [report, setReport] = useState<z.infer<typeof ImportReport> | null>(null)
+  const [report, setReport] = useState<ImportResult | null>(null)
+  const [isBusy, setBusy] = useState(false)
   const read = async (files: File[]) => {
     if (files.length === 0) return
     const tooLarge = files.find((file) => file.size > MAX_TEXT)
@@ -250,8 +248,9 @@ function ImportButton() {
     const pages = await Promise.all(
       files.map(async (file) => ({ path: file.name, text: (await file.text()).replaceAll('\u0000', '\ufffd') })),
     )
-    const done = await session.command('import', { pages })
-    const { data } = ImportReport.safeParse(done?.report)
+    setBusy(true)
+    const data = await session.importPages(pages)
+    setBusy(false)
     if (!data) return
     if (data.unread.length === 0) tell(importedWords(data.maps.length))
     else setReport(data)
@@ -261,7 +260,7 @@ function ImportButton() {
     <>
       <FileButton multiple accept=".md,.markdown,.txt,text/plain,text/markdown" onChange={(files) => void read(files)}>
         {(props) => (
-          <Button {...props} variant="default" leftSection={<IconFileImport size={18} />}>
+          <Button {...props} variant="default" loading={isBusy} leftSection={<IconFileImport size={18} />}>
             Import text
           </Button>
         )}

@@ -1,26 +1,25 @@
-import { Alert, Button, Group, Loader, Modal, Progress, Stack, Text, Title } from '@mantine/core'
+import { Alert, Button, Group, Loader, Modal, Stack, Text, Title } from '@mantine/core'
 import { IconDownload, IconExternalLink, IconWorldUpload } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { z } from 'zod'
-import { CollectionDigest } from '../../core/records/snapshot'
+import { CollectionDigest, ToldJob } from '../../core/records/snapshot'
 import { ask, tell, tellTrouble, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
+import { JobLine } from '../jobs/JobLine'
 
 const State = z.object({
+  /** The site as anybody can read it now. */
   publication: z
-    .object({
-      address: z.string(),
-      state: z.enum(['running', 'done', 'failed']),
-      done: z.number(),
-      total: z.number(),
-      message: z.string(),
-      changeNumber: z.number(),
-      finishedAt: z.string().nullable(),
-    })
+    .object({ address: z.string(), changeNumber: z.number(), finishedAt: z.string().nullable() })
     .nullable(),
+  /** The publishing that goes on, or ended last. */
+  job: ToldJob.nullable(),
 })
+
+const isRunning = (job: ToldJob | null | undefined) =>
+  job?.state === 'waiting' || job?.state === 'running' || job?.state === 'ending'
 
 export default function PublishPage({ collection }: { collection: string }) {
   return (
@@ -43,7 +42,7 @@ function Desk({ collection }: { collection: string }) {
   const { data } = useQuery({
     queryKey: ['publication', collection],
     queryFn: () => ask(State, path),
-    refetchInterval: (query) => (query.state.data?.publication?.state === 'running' ? POLL_MS : false),
+    refetchInterval: (query) => (isRunning(query.state.data?.job) ? POLL_MS : false),
   })
   const publish = useMutation({
     mutationFn: () => ask(State, path, { method: 'POST' }),
@@ -72,11 +71,11 @@ function Desk({ collection }: { collection: string }) {
         <Loader aria-label="Opening the publish desk" />
       </PageFrame>
     )
-  const { publication } = data
+  const { publication, job } = data
   const maps = digest.maps.filter((map) => !map.trashed)
-  const running = publication?.state === 'running'
-  const published = publication && publication.changeNumber > 0
-  const mayPublish = digest.role === 'owner' || digest.role === 'editor'
+  const running = isRunning(job)
+  const published = publication !== null
+  const mayPublish = (digest.role === 'owner' || digest.role === 'editor') && digest.roles === null
   return (
     <PageFrame
       trail={[
@@ -93,20 +92,12 @@ function Desk({ collection }: { collection: string }) {
           {maps.reduce((sum, map) => sum + map.topics, 0)} topics, with their notes, links and files. Anyone who knows
           its address can read it.
         </Text>
-        {publication?.state === 'failed' && <Alert color="ember">{publication.message}</Alert>}
-        {running ? (
-          <div role="status">
-            <Text mb={6}>
-              {publication.total > 0
-                ? `Writing page ${publication.done} of ${publication.total} …`
-                : 'Gathering the collection …'}
-            </Text>
-            <Progress
-              value={publication.total > 0 ? (100 * publication.done) / publication.total : 5}
-              aria-label="Publishing"
-              animated
-            />
-          </div>
+        {job?.state === 'failed' && <Alert color="ember">{job.message}</Alert>}
+        {job?.state === 'cancelled' && (
+          <Alert color="gray">Publishing was cancelled. {published ? 'The site is as it was before.' : ''}</Alert>
+        )}
+        {job && running ? (
+          <JobLine job={job} collection={collection} mayCancel={mayPublish} />
         ) : (
           <Group>
             <Button

@@ -87,7 +87,11 @@ function CrosslinkEntry({
   const map = (name?.map ?? (link.to.kind === 'map' ? link.to.id : from.place.map)) as MapId
   const enclosure = enclosureAtEnd(session.records, link)
   const led = direction === 'out' && enclosure ? enclosureName(session.records, enclosure) : name?.text
-  const text = far ? (led ?? 'a topic') : link.to.kind === 'map' ? session.titleOf(map) : 'something that is gone'
+  const text = far
+    ? (led ?? 'something that is not open to you')
+    : link.to.kind === 'map'
+      ? session.titleOf(map)
+      : 'something that is not open to you, or gone'
   const elsewhere = map !== from.place.map
   return (
     <li>

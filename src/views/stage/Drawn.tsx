@@ -1,4 +1,4 @@
-import { memo } from 'react'
+import { createElement, memo, type ReactNode } from 'react'
 import { type Drawing, toMarkup } from '../../core/scene/drawing'
 
 /**
@@ -10,3 +10,14 @@ export const Drawn = memo(({ drawing }: { drawing: Drawing | readonly Drawing[] 
   <g role="none" dangerouslySetInnerHTML={{ __html: [drawing].flat().map(toMarkup).join('') }} />
 ))
 Drawn.displayName = 'Drawn'
+
+/** A drawing of few parts as elements, of which only what is other than before is changed in the page: lines that move. */
+export const DrawnParts = memo(({ drawing }: { drawing: Drawing }) => elementOf(drawing, 0))
+DrawnParts.displayName = 'DrawnParts'
+
+function elementOf(part: Drawing | string, key: number): ReactNode {
+  if (typeof part === 'string') return part
+  const { class: className, ...attributes } = part.attributes
+  const role = part.tag === 'g' ? 'none' : undefined
+  return createElement(part.tag, { ...attributes, className, role, key }, ...part.children.map(elementOf))
+}

@@ -1,4 +1,4 @@
-import { memo, type PointerEvent, type RefObject, useEffect, useLayoutEffect, useMemo } from 'react'
+import { memo, type PointerEvent, type RefObject, useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import type { Bounds, TopicBox } from '../../core/layout/boxes'
 import type { Connector } from '../../core/scene/connectors'
 import type { Scene } from '../../core/scene/scene'
@@ -6,7 +6,7 @@ import { useIcons } from '../app/late-parts'
 import { useSessionHandle } from '../sync/use-session'
 import { CrosslinkLayer } from './CrosslinkLayer'
 import type { ChosenConnector } from './connector-at'
-import { Drawn } from './Drawn'
+import { Drawn, DrawnParts } from './Drawn'
 import { inView, within } from './in-view'
 import { openEnclosure } from './open-enclosure'
 import styles from './stage.module.css'
@@ -33,6 +33,20 @@ interface Props {
   onComplete(view: View): void
 }
 
+/** How long nothing changes on a map that rests, in ms. */
+const SETTLES_AFTER = 700
+
+/** Grows when a map has not changed for a moment. */
+function useSettled(scene: Scene): number {
+  const [settled, setSettled] = useState(0)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every scene begins the wait anew.
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled((count) => count + 1), SETTLES_AFTER)
+    return () => clearTimeout(timer)
+  }, [scene])
+  return settled
+}
+
 const keyOfBox = ({ key }: TopicBox) => key
 const keyOfConnector = ({ key }: Connector) => key
 
@@ -56,6 +70,7 @@ export const SceneLayer = memo(
     const session = useSessionHandle()
     const icons = useIcons()
     const { layout } = scene
+    const settled = useSettled(scene)
     const { drawn } = view
     const boxes = useMemo(
       () => within(layout.boxes, drawn, (box) => box).filter((box) => !far || selected.has(box.topic.id)),
@@ -86,7 +101,7 @@ export const SceneLayer = memo(
           </g>
         ))}
         {lines.shown.map((connector) => (
-          <Drawn key={connector.key} drawing={connector.drawing} />
+          <DrawnParts key={connector.key} drawing={connector.drawing} />
         ))}
         {chosen && <path className={styles.chosenConnector} d={chosen.connector.lineTo(chosen.child)} />}
         {topics.shown.map((box) => (
@@ -102,6 +117,7 @@ export const SceneLayer = memo(
             siblings={box.parent ? session.records.children(box.parent.topic.id) : null}
             childCount={session.records.children(box.topic.id).length}
             icons={icons}
+            settled={settled}
             onPointerDown={onPointerDown}
           />
         ))}

@@ -46,8 +46,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const container = useRef<HTMLDivElement>(null)
   const ground = useRef<HTMLDivElement>(null)
   const tree = useRef<HTMLDivElement>(null)
-  const group = useRef<SVGGElement>(null)
-  const control = useView(container, group, ground)
+  const picture = useRef<SVGSVGElement>(null)
+  const control = useView(container, picture, ground)
   const { view, rested, transform, moves, pointAt, panBy } = control
   const { pouring, drafting, libraryOpen, overviewOpen, active } = useWorkspace()
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
@@ -55,7 +55,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const [complete, setComplete] = useState<View | null>(null)
   const inPage = useRef<ReadonlySet<object>>(new Set())
   const [hovered, setHovered] = useState<string | null>(null)
-  const drag = useDrag(session, index)
+  const { begin: beginDrag, giveUp: giveUpDrag, dragged } = useDrag(session, index)
   const band = useBand(index, layout, pointAt)
   const held = session.isOpen(pane.map)
   useEffect(() => {
@@ -75,7 +75,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const editedBox = editing ? layout.byKey.of(editing.topic) : undefined
   const handled = pane.selected.length === 1 ? layout.byKey.of(pane.selected[0]!) : undefined
   const plusBox = layout.byKey.of(hovered ?? lastSelected ?? '')
-  const target = drag.dragged?.target
+  const target = dragged?.target
   const dropTopic = target?.box.topic.id
   const dropZone = target?.zone
   const drop = useMemo(
@@ -109,10 +109,10 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         workspace.select(index, isSelected ? now.selected.filter((other) => other !== id) : [...now.selected, id])
       else {
         if (!isSelected) workspace.select(index, [id])
-        drag.begin(event, box)
+        beginDrag(event, box)
       }
     },
-    [session, index, focusStage, drag],
+    [session, index, focusStage, beginDrag],
   )
 
   return (
@@ -194,7 +194,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         aria-activedescendant={lastSelected ? `topic-${index}-${layout.byKey.of(lastSelected)?.key ?? ''}` : undefined}
         onFocus={() => workspace.activate(index)}
         onKeyDown={(event) => {
-          if (drag.dragged && event.key === 'Escape') drag.giveUp()
+          if (dragged && event.key === 'Escape') giveUpDrag()
           else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
             event.preventDefault()
             const box = layout.byKey.of(lastSelected ?? '')
@@ -208,8 +208,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         }}
         {...clipboardHandlers(situation, pane)}
       >
-        <svg className={`scene ${styles.svg}`} role="none">
-          <g ref={group} role="none" opacity={isFar && !restsFar ? 0 : undefined}>
+        <svg ref={picture} className={`scene ${styles.svg}`} role="none">
+          <g role="none" opacity={isFar && !restsFar ? 0 : undefined}>
             <SceneLayer
               scene={scene}
               view={drawn}
@@ -228,7 +228,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           </g>
         </svg>
       </div>
-      {plusBox && !pane.editing && !drag.dragged && !isFar && session.mayEdit && (
+      {plusBox && !pane.editing && !dragged && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => (
             <PlusButtons
@@ -265,13 +265,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           )}
         </FollowView>
       )}
-      {drag.dragged && (
-        <div
-          className={styles.dragWords}
-          style={{ left: drag.dragged.at.x + 14, top: drag.dragged.at.y + 14 }}
-          role="status"
-        >
-          {drag.dragged.words}
+      {dragged && (
+        <div className={styles.dragWords} style={{ left: dragged.at.x + 14, top: dragged.at.y + 14 }} role="status">
+          {dragged.words}
         </div>
       )}
       {band.shown && <div className={styles.band} style={band.shown} />}
@@ -280,7 +276,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
         <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>
       )}
-      {handled && !pane.editing && !drag.dragged && !isFar && session.mayEdit && (
+      {handled && !pane.editing && !dragged && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => <TopicHandles session={session} box={handled} transform={at} />}
         </FollowView>

@@ -1,9 +1,9 @@
-import { memo, type PointerEvent, useMemo } from 'react'
+import { memo, type PointerEvent, useRef } from 'react'
 import { badgeName, type Icons } from '../../core/badges/badges'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { Sign, TopicBox } from '../../core/layout/boxes'
 import type { TopicRecord } from '../../core/records/topic'
-import { px } from '../../core/scene/drawing'
+import { type Drawing, px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
 import { drawTopic } from '../../core/scene/topic-drawing'
 import { useSessionHandle } from '../sync/use-session'
@@ -34,22 +34,55 @@ interface Props {
   siblings: readonly TopicRecord[] | null
   childCount: number
   icons: Icons
+  /** Grows when the map has come to rest: then what was moved is drawn where it stands. */
+  settled: number
   onPointerDown(event: PointerEvent, box: TopicBox): void
+}
+
+/**
+ * The drawing of a topic, with where it was made. While a map is being worked on, a topic that only stands elsewhere is moved
+ * as it is, since making it anew takes the browser ten times as long; once the map rests it is drawn in its place, because
+ * browsers paint what has a transform as a layer of its own.
+ */
+function useDrawing(box: TopicBox, icons: Icons, settled: number) {
+  const { pictureAddress } = useSessionHandle()
+  const { face, hue, behind, x, y } = box
+  const given = [face, hue, behind, box.parent !== null, icons, pictureAddress] as const
+  const made = useRef<{
+    given: typeof given
+    settled: number
+    x: number
+    y: number
+    drawing: readonly Drawing[]
+  } | null>(null)
+  const known = made.current
+  const isMoved = known !== null && (known.x !== x || known.y !== y)
+  if (!known || given.some((value, i) => value !== known.given[i]) || (isMoved && known.settled !== settled))
+    made.current = { given, settled, x, y, drawing: drawTopic(box, { icons, pictureAddress }) }
+  else known.settled = isMoved ? known.settled : settled
+  return made.current!
 }
 
 /** A topic on the stage: a real element with a role and a name, placed where the layout says. */
 export const TopicNode = memo(
-  ({ box, pane, selected, editing, proposed, faded, dropZone, siblings, childCount, icons, onPointerDown }: Props) => {
+  ({
+    box,
+    pane,
+    selected,
+    editing,
+    proposed,
+    faded,
+    dropZone,
+    siblings,
+    childCount,
+    icons,
+    settled,
+    onPointerDown,
+  }: Props) => {
     const session = useSessionHandle()
     const { topic } = box
-    const { face, hue, behind, x, y } = box
-    const hangs = box.parent !== null
-    const { pictureAddress } = session
-    // biome-ignore lint/correctness/useExhaustiveDependencies: a box that is as it was is not drawn anew.
-    const drawing = useMemo(
-      () => drawTopic(box, { icons, pictureAddress }),
-      [face, hue, behind, hangs, x, y, icons, pictureAddress],
-    )
+    const { x, y, drawing } = useDrawing(box, icons, settled)
+    const [dx, dy] = [px(box.x - x), px(box.y - y)]
     const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
     const extras = [
       ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
@@ -62,6 +95,7 @@ export const TopicNode = memo(
       <g
         id={`topic-${pane}-${box.key}`}
         data-topic={topic.id}
+        transform={dx === 0 && dy === 0 ? undefined : `translate(${dx} ${dy})`}
         className={styles.topic}
         data-selected={selected || undefined}
         data-faded={faded || undefined}

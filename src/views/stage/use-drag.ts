@@ -1,4 +1,4 @@
-import { type PointerEvent as ReactPointerEvent, useCallback, useMemo, useRef, useState } from 'react'
+import { type PointerEvent as ReactPointerEvent, useCallback, useRef, useState } from 'react'
 import { moveTopics } from '../../core/commands/move-topics'
 import { detachTopics, placeByHand } from '../../core/commands/places'
 import type { TopicBox } from '../../core/layout/boxes'
@@ -67,7 +67,7 @@ export function useDrag(session: CollectionSession, index: number) {
   )
 
   const giveUp = useCallback(() => stop.current?.(), [])
-  return useMemo(() => ({ begin, giveUp, dragged: state }), [begin, giveUp, state])
+  return { begin, giveUp, dragged: state }
 }
 
 /** One drag, from the press to the drop. */

@@ -14,6 +14,9 @@ const READABLE = 0.7
 /** Jumps that can be gone back. */
 const EARLIER = 50
 
+/** A transform as a style has it. */
+const inStyle = ({ x, y, k }: ZoomTransform) => `translate(${x}px, ${y}px) scale(${k})`
+
 /** How much around the visible part is drawn ahead, as a part of its size. */
 const AHEAD = 0.25
 
@@ -56,12 +59,13 @@ export function FollowView({
 }
 
 /**
- * Pan and zoom of the stage. The transform is set on the SVG group directly; React draws anew only when what is visible
- * leaves what is drawn, or the scale changes enough to matter.
+ * Pan and zoom of the stage. The transform is set on the picture as a whole, from outside: on a group inside of it, it would
+ * make the browser lay out everything in there again. React draws anew only when what is visible leaves what is drawn, or the
+ * scale changes enough to matter.
  */
 export function useView(
   container: RefObject<HTMLDivElement | null>,
-  group: RefObject<SVGGElement | null>,
+  picture: RefObject<SVGSVGElement | null>,
   ground: RefObject<HTMLDivElement | null>,
 ) {
   const transform = useRef<ZoomTransform>(zoomIdentity)
@@ -112,7 +116,7 @@ export function useView(
         moves.current.count++
         moves.current.last = performance.now()
         for (const listener of moves.current.listeners) listener()
-        group.current?.setAttribute('transform', event.transform.toString())
+        if (picture.current) picture.current.style.transform = inStyle(event.transform)
         // A pattern behind the map moves along with it; a picture stays.
         if (ground.current && !ground.current.classList.contains('backdrop-picture'))
           ground.current.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`
@@ -165,7 +169,7 @@ export function useView(
       element.removeEventListener('wheel', wheel)
       selection.on('.zoom', null)
     }
-  }, [container, group, ground, settle])
+  }, [container, picture, ground, settle])
 
   const moveTo = useCallback(
     (next: ZoomTransform) => {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { CommittedChange, ToldChange } from '../../core/changes/edit'
 import { ChangeId, TopicId } from '../../core/records/ids'
-import type { MapSnapshot } from '../../core/records/snapshot'
+import { type MapSnapshot, ToldJob } from '../../core/records/snapshot'
 
 /** Our own server checked these when it committed them; here only the frame is looked at. */
 const isCommitted = (value: unknown): value is CommittedChange =>
@@ -30,5 +30,9 @@ const isSnapshot = (value: unknown): value is MapSnapshot =>
   'records' in value &&
   typeof value.records === 'object'
 export const HeldSnapshot = z.custom<MapSnapshot>(isSnapshot)
+
+/** A job that has come to an end, with what came of it. */
+export const JobAnswer = ToldJob.extend({ result: z.unknown() })
+export const Cancelled = z.object({ ok: z.literal(true) })
 
 export const CommandAnswer = z.object({ change: Told, select: z.array(TopicId), report: z.unknown() })

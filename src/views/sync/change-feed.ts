@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { ToldChange } from '../../core/changes/edit'
-import { MapDigest } from '../../core/records/snapshot'
+import { MapDigest, ToldJob } from '../../core/records/snapshot'
 import { ApiError, ask } from '../app/api'
 import { Told } from './api-schemas'
 
@@ -11,6 +11,7 @@ const Message = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('changes'), changes: z.array(Told) }),
   z.object({ kind: z.literal('rows'), rows: z.array(MapDigest), number: z.number() }),
   z.object({ kind: z.literal('resync'), number: z.number() }),
+  z.object({ kind: z.literal('jobs'), jobs: z.array(ToldJob) }),
   /** Which maps a tab has open; one that leads asks for it. */
   z.object({ kind: z.literal('open'), tab: z.string(), maps: z.array(z.string()) }),
   z.object({ kind: z.literal('who') }),
@@ -20,6 +21,7 @@ type Message = z.infer<typeof Message>
 export interface Reader {
   take(changes: ToldChange[]): void
   takeRows(rows: MapDigest[], number: number): void
+  takeJobs(jobs: ToldJob[]): void
   /** More happened than is told one by one: everything that is held is to be asked for anew. */
   resync(number: number): void
   connected(isConnected: boolean): void
@@ -145,6 +147,7 @@ export class ChangeFeed {
       })
     on('changes', (data) => ({ kind: 'changes', changes: z.array(Told).parse(data) }))
     on('maps', (data, number) => ({ kind: 'rows', rows: z.array(MapDigest).parse(data), number }))
+    on('jobs', (data) => ({ kind: 'jobs', jobs: z.array(ToldJob).parse(data) }))
     on('resync', (_, number) => ({ kind: 'resync', number }))
     source.onopen = () => {
       this.pause = FIRST_PAUSE
@@ -181,6 +184,7 @@ export class ChangeFeed {
   private hear(message: Message): void {
     if (message.kind === 'changes') this.receive(message.changes)
     else if (message.kind === 'rows') this.reader.takeRows(message.rows, message.number)
+    else if (message.kind === 'jobs') this.reader.takeJobs(message.jobs)
     else if (message.kind === 'resync') this.reader.resync(message.number)
     else if (message.kind === 'who') this.say({ kind: 'open', tab: this.tab, maps: [...this.open] })
     else {

@@ -5,17 +5,19 @@ import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { withEvenSides } from '../../core/commands/even-out-sides'
-import { ChangeId, type MapId, type TopicId } from '../../core/records/ids'
+import { ChangeId, MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
-import { CollectionDigest, type MapDigest } from '../../core/records/snapshot'
+import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
 import { TemplateRecord } from '../../core/records/template'
+import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
 import { ask, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
-import { CommandAnswer, HeldSnapshot, Told } from './api-schemas'
+import { CommandAnswer, HeldSnapshot, JobAnswer, Told } from './api-schemas'
 import { ChangeFeed } from './change-feed'
 import { DigestRows } from './digest-rows'
 import { HeldState } from './held-state'
+import { Jobs } from './jobs'
 import { type Aside, Outbox } from './outbox'
 import { OwnHistory } from './own-history'
 import { sendChanges } from './send-changes'
@@ -33,6 +35,7 @@ export class CollectionSession {
   private readonly trial = new Trial(this.held, newIds)
   private readonly rows = new DigestRows()
   private readonly own = new OwnHistory()
+  readonly jobs = new Jobs()
   private readonly outbox: Outbox
   private readonly feed: ChangeFeed
   private readonly listeners = new Set<() => void>()
@@ -65,6 +68,7 @@ export class CollectionSession {
     this.feed = new ChangeFeed(id, digest.number, {
       take: (changes) => this.take(changes),
       takeRows: (rows, number) => this.takeRows(rows, number),
+      takeJobs: (jobs) => this.takeJobs(jobs),
       resync: () => void this.resync().catch(tellTrouble),
       connected: (isConnected) => this.setConnected(isConnected),
       refused: (error) => tellTrouble(error),
@@ -92,6 +96,10 @@ export class CollectionSession {
   }
   get mayEdit(): boolean {
     return this.digest.role === 'owner' || this.digest.role === 'editor'
+  }
+  /** Whether this person may add maps, and whatever else belongs to the collection as a whole. */
+  get mayEditAll(): boolean {
+    return this.mayEdit && this.digest.roles === null
   }
   get collection() {
     return this.records.get('collection', this.id) ?? this.digest.collection
@@ -129,9 +137,26 @@ export class CollectionSession {
       ? `/api/collections/${this.id}/files/${file}?width=${Math.ceil(width)}`
       : null
 
+  /** Whether nothing can be known here of a map: it is not open to this person, or never was. */
+  isShut(map: string): boolean {
+    return !this.records.get('map', map) && !this.rows.get(map)
+  }
+
   /** Title of a map, open or not. */
   titleOf(map: string): string {
-    return (this.records.get('map', map) ?? this.rows.get(map))?.title ?? 'a map'
+    const known = this.records.get('map', map) ?? this.rows.get(map)
+    return known?.title ?? 'a map that is not open to you'
+  }
+
+  /** Whether somebody may edit some maps here and one of these edits stands on another one. */
+  private goesTooFar({ edits }: Change): boolean {
+    const { roles } = this.digest
+    if (!roles) return false
+    const mayEdit = (map: string) => roles[map] === 'editor' || roles[map] === 'owner'
+    return edits.some(({ kind, id }) => {
+      const record = this.records.get(kind, id)
+      return record && ![...standsOn(this.records, kind, record)].every(mayEdit)
+    })
   }
 
   /** Text and map of a topic, held or known as the far end of a link. */
@@ -236,6 +261,10 @@ export class CollectionSession {
       tell('Your role in this collection allows reading only.')
       return false
     }
+    if (this.goesTooFar(change)) {
+      tell('This map is open to you for reading only.')
+      return false
+    }
     const performed = this.held.perform(change)
     if (!performed.ok) {
       tell(performed.problem.message)
@@ -326,10 +355,50 @@ export class CollectionSession {
   private async resync(): Promise<void> {
     const digest = await ask(CollectionDigest, `/api/collections/${this.id}`)
     this.digest = digest
-    this.takeRows(digest.maps, digest.number)
+    if (this.rows.replace(digest.maps, digest.number)) this.countsVersion++
     this.feed.caughtUpTo(digest.number)
     this.held.takeCollection(digest.collection)
-    for (const map of this.held.openMaps) await this.openMap(map)
+    for (const map of [...this.held.openMaps])
+      if (this.rows.get(map)) await this.openMap(map)
+      else this.held.close(map)
+    this.changed()
+  }
+
+  // ---- Jobs --------------------------------------------------------------------------------------------------
+
+  private takeJobs(jobs: ToldJob[]): void {
+    for (const { label, state, message } of this.jobs.take(jobs, this.digest.person))
+      if (state === 'failed') tellTrouble(new Error(`${label}: ${message}`))
+      else tell(state === 'done' ? `${label}: done.` : `${label}: cancelled.`)
+    this.changed()
+  }
+
+  mayCancel({ person }: ToldJob): boolean {
+    return this.mayEditAll || person === this.digest.person
+  }
+
+  /** Has pages brought in as maps. Resolves when that has ended; null where nothing came of it, and then it was told. */
+  async importPages(pages: readonly { path: string; text: string }[]): Promise<ImportResult | null> {
+    const base = `/api/collections/${this.id}`
+    const id = uuid()
+    const look = () => ask(JobAnswer, `${base}/jobs/${id}`)
+    try {
+      const asked = () =>
+        ask(z.unknown(), `${base}/imports`, { method: 'POST', body: { id, pages }, limit: COMMAND_MS })
+      await asked().catch((error: unknown) => {
+        if (error instanceof TypeError) return asked()
+        throw error
+      })
+      await this.jobs.ended(id, look)
+      const { state, message, result } = await look()
+      await this.feed.catchUp()
+      if (state === 'done') return ImportResult.parse(result)
+      if (state === 'failed') tellTrouble(new Error(message))
+      else tell('The import was cancelled. What had been made of it lies in the trash.')
+    } catch (error) {
+      tellTrouble(error)
+    }
+    return null
   }
 
   // ---- Undo and redo -----------------------------------------------------------------------------------------
@@ -382,6 +451,13 @@ export class CollectionSession {
     }
   }
 }
+
+/** What an import came to. */
+const ImportResult = z.object({
+  maps: z.array(MapId),
+  unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
+})
+export type ImportResult = z.infer<typeof ImportResult>
 
 /** How long a command that goes over a whole collection may take. */
 const COMMAND_MS = 300_000

@@ -19,6 +19,15 @@ export class DigestRows {
     return changed
   }
 
+  /** Takes all rows that there are: maps without one are not open any more. */
+  replace(rows: readonly MapDigest[], number: number): boolean {
+    const there = new Set<string>(rows.map(({ id }) => id))
+    const gone = [...this.rows].filter(([id, known]) => !there.has(id) && known.number <= number)
+    for (const [id] of gone) this.rows.delete(id)
+    if (gone.length > 0) this.sorted = null
+    return this.take(rows, number) || gone.length > 0
+  }
+
   get(map: string): MapDigest | undefined {
     return this.rows.get(map)?.row
   }

@@ -121,6 +121,15 @@ export class HeldState {
     return incomplete
   }
 
+  /** Lets go of a map that is not open to this person any more. */
+  close(map: string): void {
+    if (!this.openMaps.delete(map)) return
+    this.beneathPending(() => {
+      for (const topic of [...this.records.topicsOf(map)]) this.records.remove('topic', topic.id)
+      this.records.remove('map', map)
+    })
+  }
+
   /** Takes over what is said of the collection itself. */
   takeCollection(collection: RecordByKind['collection']): void {
     this.beneathPending(() => this.records.put('collection', collection))

@@ -1,8 +1,9 @@
 import type { Change, Edit } from '../../core/changes/edit'
 import { undoLists } from '../../core/changes/undo'
+import type { ChangeId } from '../../core/records/ids'
 
 /** A change of this person; of large ones that others made room for, the edits are known to the server alone. */
-export type OwnChange = Omit<Change, 'edits'> & { edits: Edit[] | null }
+export type OwnChange = Omit<Change, 'edits'> & { edits: Edit[] | null; step?: ChangeId | null }
 
 /** What this person did in a collection, here or in another tab, in the order in which it was made. */
 export class OwnHistory {
@@ -14,8 +15,13 @@ export class OwnHistory {
     this.changes = [...before, ...this.changes.filter(({ id }) => !known.has(id))]
   }
 
-  /** Adds a change, or takes the form in which it was committed. */
-  note(change: OwnChange): void {
+  /**
+   * Adds a change, or takes the form in which it was committed. Of several that are one step the first stands for all, and the
+   * server takes them back together.
+   */
+  note(told: OwnChange): void {
+    if (told.step && told.step !== told.id) return
+    const change = told.step ? { ...told, edits: null } : told
     const at = this.changes.findIndex(({ id }) => id === change.id)
     if (at < 0) this.changes.push(change)
     else this.changes[at] = { ...change, edits: change.edits ?? this.changes[at]!.edits }

@@ -1,4 +1,5 @@
-import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react'
+import { dequal } from 'dequal/lite'
+import { createContext, useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import { useCalm } from '../app/calm'
 import { CollectionSession } from './collection-session'
 
@@ -30,6 +31,24 @@ export function useCalmSession(): CollectionSession {
   const session = useSessionHandle()
   useCalm(session.calmVersion)
   return session
+}
+
+/**
+ * What a panel beside the map shows of the session, read a moment after each change. The panel is drawn anew only where that
+ * is other than before. `read` is kept by whoever calls, as long as it reads the same.
+ */
+export function useCalmPart<Part>(read: (session: CollectionSession) => Part): Part {
+  const session = useSessionHandle()
+  const { calmVersion } = session
+  const kept = useRef<{ version: number; read: typeof read; part: Part } | null>(null)
+  return useSyncExternalStore(calmVersion.subscribe, () => {
+    const version = calmVersion.snapshot()
+    const before = kept.current
+    if (before?.version === version && before.read === read) return before.part
+    const part = read(session)
+    kept.current = { version, read, part: before && dequal(before.part, part) ? before.part : part }
+    return kept.current.part
+  })
 }
 
 /** The session without being drawn anew: for handlers. */

@@ -1,6 +1,8 @@
-import { memo } from 'react'
+import { memo, useCallback } from 'react'
 import { actName } from '../../core/changes/undo'
-import { useCalmSession } from '../sync/use-session'
+import { RunningJobs } from '../jobs/RunningJobs'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { FilterButton } from './FilterButton'
 import { SaveState } from './SaveState'
 import styles from './workspace.module.css'
@@ -10,12 +12,21 @@ const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1)
 
 /** Topic count, saved state, undo and redo by name. */
 export const StatusLine = memo(() => {
-  const session = useCalmSession()
+  const session = useSessionHandle()
   const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
+  const map = pane?.map ?? ''
+  const { undo, redo, count } = useCalmPart(
+    useCallback(
+      (now: CollectionSession) => ({
+        undo: now.undoable.undo?.label ?? null,
+        redo: now.undoable.redo?.label ?? null,
+        count: now.countTopics(map),
+      }),
+      [map],
+    ),
+  )
   if (!pane) return null
-  const { undo, redo } = session.undoable
-  const count = session.countTopics(pane.map)
   return (
     <footer className={styles.statusLine}>
       {pane.face === 'map' && (
@@ -27,6 +38,7 @@ export const StatusLine = memo(() => {
       <FilterButton pane={pane} index={active} />
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
       <span className={styles.grow} />
+      <RunningJobs />
       <button
         type="button"
         className={styles.undo}
@@ -34,7 +46,7 @@ export const StatusLine = memo(() => {
         onClick={() => void session.takeBack('undo')}
         title="Ctrl + Z"
       >
-        {undo ? `Undo: ${lower(actName(undo.label))}` : 'Nothing to undo'}
+        {undo ? `Undo: ${lower(actName(undo))}` : 'Nothing to undo'}
       </button>
       {redo && (
         <button
@@ -43,7 +55,7 @@ export const StatusLine = memo(() => {
           onClick={() => void session.takeBack('redo')}
           title="Ctrl + Shift + Z"
         >
-          Redo: {lower(actName(redo.label))}
+          Redo: {lower(actName(redo))}
         </button>
       )}
       <SaveState />

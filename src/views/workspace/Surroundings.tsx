@@ -1,25 +1,45 @@
-import { type CSSProperties, memo } from 'react'
+import { type CSSProperties, memo, useCallback } from 'react'
 import type { MapId } from '../../core/records/ids'
 import { topicsInOrder } from '../../core/tree/walk'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart } from '../sync/use-session'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { useCalmWorkspace, workspace } from './workspace-store'
 
+/** What stands around a map, as far as it is shown. */
+function around(session: CollectionSession, map: MapId) {
+  const named = (id: MapId) => ({ map: id, name: session.titleOf(id) })
+  const doorways = [...topicsInOrder(session.records, map)].flatMap(({ id, text, opensMap }) => {
+    if (!opensMap) return []
+    const count = session.isShut(opensMap) ? 'not open' : String(session.countTopics(opensMap))
+    return { id, map: opensMap, name: text, count }
+  })
+  const linked = session.maps.find(({ id }) => id === map)?.linked ?? []
+  return {
+    trail: trailOf(session, map).map(named),
+    doorways,
+    linked: linked.map(({ map: other, links }) => ({ ...named(other), count: String(links) })),
+  }
+}
+
 /** Where this map stands: the way to it, the maps behind its doorways, and those it is cross-linked with. */
 export const Surroundings = memo(() => {
-  const session = useCalmSession()
   const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
-  if (!pane) return null
-  const trail = trailOf(session, pane.map)
-  const doorways = [...topicsInOrder(session.records, pane.map)].filter((topic) => topic.opensMap)
-  const linked = session.maps.find(({ id }) => id === pane.map)?.linked ?? []
-  const place = (map: MapId, name: string, count: string, current = false) => (
+  return pane ? <Around map={pane.map} active={active} /> : null
+})
+Surroundings.displayName = 'Surroundings'
+
+const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
+  const { trail, doorways, linked } = useCalmPart(
+    useCallback((session: CollectionSession) => around(session, here), [here]),
+  )
+  const place = ({ map, name, count = '' }: { map: MapId; name: string; count?: string }) => (
     <button
       type="button"
       className={styles.place}
-      aria-current={current ? 'page' : undefined}
+      aria-current={map === here ? 'page' : undefined}
       onClick={() => workspace.go(active, map, null)}
     >
       <span>{name}</span>
@@ -30,9 +50,9 @@ export const Surroundings = memo(() => {
     <nav className={styles.left} aria-label="Surroundings">
       <h2>The way to this map</h2>
       <ul className={styles.steps}>
-        {trail.map((map, i) => (
-          <li key={map} style={{ '--step': i } as CSSProperties}>
-            {place(map, session.titleOf(map), '', map === pane.map)}
+        {trail.map((step, i) => (
+          <li key={step.map} style={{ '--step': i } as CSSProperties}>
+            {place(step)}
           </li>
         ))}
       </ul>
@@ -41,18 +61,18 @@ export const Surroundings = memo(() => {
         <p className={styles.quiet}>None yet. Split a branch off and its topic becomes a doorway.</p>
       )}
       <ul>
-        {doorways.map((topic) => (
-          <li key={topic.id}>{place(topic.opensMap!, topic.text, String(session.countTopics(topic.opensMap!)))}</li>
+        {doorways.map((doorway) => (
+          <li key={doorway.id}>{place(doorway)}</li>
         ))}
       </ul>
       <h2>Cross-linked maps</h2>
       {linked.length === 0 && <p className={styles.quiet}>None yet. Link a topic here with one on another map.</p>}
       <ul>
-        {linked.map(({ map, links }) => (
-          <li key={map}>{place(map, session.titleOf(map), String(links))}</li>
+        {linked.map((other) => (
+          <li key={other.map}>{place(other)}</li>
         ))}
       </ul>
     </nav>
   )
 })
-Surroundings.displayName = 'Surroundings'
+Around.displayName = 'Around'

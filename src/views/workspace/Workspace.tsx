@@ -1,5 +1,5 @@
-import { ActionIcon, Center, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
-import { IconX } from '@tabler/icons-react'
+import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
+import { IconMapOff, IconX } from '@tabler/icons-react'
 import { useEffect } from 'react'
 import { MapId, TopicId } from '../../core/records/ids'
 import { tellTrouble, wordsFor } from '../app/api'
@@ -78,11 +78,10 @@ function Shell({ first }: { first: MapId }) {
     return () => window.removeEventListener('popstate', back)
   }, [])
 
-  const opened = panes.map(({ map }) => map).join(' ')
+  const wanted = panes.flatMap(({ map }) => (session.isOpen(map) || session.isShut(map) ? [] : map)).join(' ')
   useEffect(() => {
-    for (const map of new Set(opened.split(' ').filter((id) => id !== '')))
-      if (!session.isOpen(map)) session.openMap(map).catch(tellTrouble)
-  }, [opened, session])
+    for (const map of new Set(wanted.split(' ').filter((id) => id !== ''))) session.openMap(map).catch(tellTrouble)
+  }, [wanted, session])
 
   const address = panes.length > 0 ? addressOf(session.id, panes) : null
   const title = panes[0] ? session.titleOf(panes[0].map) : ''
@@ -132,6 +131,8 @@ function Shell({ first }: { first: MapId }) {
               ) : (
                 <Outline pane={pane} index={index} />
               )
+            ) : session.isShut(pane.map) ? (
+              <NotOpen collection={session.id} />
             ) : (
               <Center flex={1}>
                 <Loader aria-label="Opening the map" />
@@ -144,6 +145,26 @@ function Shell({ first }: { first: MapId }) {
       <StatusLine />
       <Dialogs />
     </div>
+  )
+}
+
+/** In place of a map of which nothing may be shown. */
+function NotOpen({ collection }: { collection: string }) {
+  return (
+    <Center flex={1}>
+      <Stack align="center" maw={360} p="md">
+        <IconMapOff size={32} aria-hidden />
+        <Text ta="center">This map is not open to you, or it is gone. Ask whoever owns the collection.</Text>
+        <Group>
+          <Button variant="default" onClick={() => window.history.back()}>
+            Back
+          </Button>
+          <Button variant="light" component="a" href={`/c/${collection}`}>
+            All maps
+          </Button>
+        </Group>
+      </Stack>
+    </Center>
   )
 }
 

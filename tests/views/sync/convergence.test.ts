@@ -60,7 +60,7 @@ class Client {
   receive(count: number): void {
     const changes = this.server.committed.slice(this.seen, this.seen + count)
     this.seen += changes.length
-    this.held.commit(changes.map((change) => ({ ...change, maps: null })))
+    this.held.commit(changes.map((change) => ({ ...change, maps: null, step: null })))
   }
 
   settle(): void {

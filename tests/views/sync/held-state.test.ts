@@ -25,6 +25,7 @@ const snapshotOf = ({ records }: Garden, map: MapId, number: number): MapSnapsho
 const committed = ({ change }: Outcome, number: number): ToldChange => ({
   ...change,
   maps: null,
+  step: null,
   number,
   person: 'p',
   personName: 'Somebody',

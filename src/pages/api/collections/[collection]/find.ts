@@ -2,10 +2,10 @@ import { find } from '../../../../server/collections'
 import { endpoint } from '../../../../server/http/endpoint'
 
 export const GET = endpoint({
-  access: 'reader',
+  access: 'reader of a map',
   cost: 10,
   async handle({ who, url }) {
     const words = (url.searchParams.get('words') ?? '').trim().slice(0, 200).replaceAll('\u0000', '')
-    return words === '' ? [] : find(who.collection, words)
+    return words === '' ? [] : find(who, words)
   },
 })

@@ -2,6 +2,6 @@ import { digestOf } from '../../../../server/collections'
 import { endpoint } from '../../../../server/http/endpoint'
 
 export const GET = endpoint({
-  access: 'reader',
-  handle: ({ who }) => digestOf(who.collection, who.role, who.person.id),
+  access: 'reader of a map',
+  handle: ({ who }) => digestOf(who),
 })

@@ -3,8 +3,8 @@ import { inThread } from '../../../../server/heavy/heavy'
 import { endpoint } from '../../../../server/http/endpoint'
 
 export const POST = endpoint({
-  access: 'reader',
+  access: 'reader of a map',
   body: MergeRequest,
   cost: 200,
-  handle: ({ who, body }) => inThread('planMergeOf', who.collection, body),
+  handle: ({ who, body }) => inThread('planMergeOf', who, body),
 })

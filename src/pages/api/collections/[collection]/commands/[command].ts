@@ -6,7 +6,7 @@ import { Failure } from '../../../../../server/http/failure'
 
 /** Commands that read more of the collection than a browser holds. */
 export const POST = endpoint({
-  access: 'editor',
+  access: 'editor of a map',
   body: CommandAsked,
   cost: 50,
   async handle({ who, params, body }) {

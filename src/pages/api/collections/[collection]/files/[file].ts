@@ -5,9 +5,9 @@ import { FileIdInPath } from '../../../../../server/http/path-ids'
 
 /** The content of a file or, with `width`, a picture about as wide as that in px. */
 export const GET = endpoint({
-  access: 'reader',
+  access: 'reader of a map',
   async handle({ who, asked, url, params }) {
-    const file = await fileOf(who.collection, pathId(FileIdInPath, params.file, 'file'))
+    const file = await fileOf(who, pathId(FileIdInPath, params.file, 'file'))
     const width = url.searchParams.get('width')
     return width !== null && file.picture
       ? servePicture(asked, file, Math.max(1, Number.parseInt(width, 10) || 1))

@@ -6,20 +6,13 @@ import { json } from '../../../../../server/http/reply'
 
 /** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map. */
 export const POST = endpoint({
-  access: 'editor',
+  access: 'editor of a map',
   cost: 20,
   async handle({ who, asked, url }) {
     const topic = pathId(TopicIdInPath, url.searchParams.get('topic') ?? undefined, 'topic')
     const use = Use.safeParse(url.searchParams.get('use') ?? 'file')
     if (!use.success) throw new Failure(400, 'A file can be attached, or used as a picture or a background.')
-    const change = await uploadToTopic(
-      who.collection,
-      who.person,
-      topic,
-      url.searchParams.get('name') ?? '',
-      use.data,
-      asked.bytes(),
-    )
+    const change = await uploadToTopic(who, topic, url.searchParams.get('name') ?? '', use.data, asked.bytes())
     return json(201, { change })
   },
 })

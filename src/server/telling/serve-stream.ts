@@ -52,7 +52,7 @@ export class Outlet extends Readable {
 
 /**
  * The changes after `since` and all that follow, as `text/event-stream`: `changes`, with their edits where they are seen on
- * one of `maps`; `maps`, digest rows that were altered; `resync`, where it is too much. The id of an event is the number of
+ * one of `maps`; `maps`, digest rows that were altered; `jobs`, what is being done; `resync`, where it is too much. The id of an event is the number of
  * its last change, so that a browser resumes where it was. Ends when the reader goes or may not listen any more.
  */
 export function changeStream(asked: Asked, member: Member, since: number, maps: ReadonlySet<string>): Reply {
@@ -62,10 +62,12 @@ export function changeStream(asked: Asked, member: Member, since: number, maps: 
     person: member.person.id,
     session: sessionOf(asked.header('cookie')) ?? Buffer.alloc(0),
     maps,
+    reach: null,
     seen: since,
     rowsSeen: since,
     tell: (changes, number) => outlet.event('changes', `[${changes.join(',')}]`, number),
     tellRows: (rows, number) => outlet.event('maps', JSON.stringify(rows), number),
+    tellJobs: (jobs, number) => outlet.event('jobs', JSON.stringify(jobs), number),
     resync: (number) => outlet.resync(number),
     end: () => outlet.push(null),
   })
