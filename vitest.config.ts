@@ -3,7 +3,14 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['tests/{core,site,views}/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'unit',
+          include: ['tests/{core,site,views}/**/*.test.ts'],
+          setupFiles: ['tests/seed.ts'],
+          testTimeout: 30_000,
+        },
+      },
       {
         test: {
           name: 'server',

@@ -6,13 +6,14 @@ import { run } from './setup/run.mjs'
 import { main, say } from './setup/say.mjs'
 
 const env = { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0' }
-const counted = { passed: 0, failed: 0 }
+const counted = { passed: 0, failed: [] }
 
 /** A check that passes or fails as a whole. */
 async function check(name, program, args) {
   const start = Date.now()
   const { code, output } = await run(program, args, { cwd: root, env })
-  counted[code === 0 ? 'passed' : 'failed']++
+  if (code === 0) counted.passed++
+  else counted.failed.push(name)
   say(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - start) / 1000).toFixed(0)} s)`)
   if (code !== 0) say(output)
   return code === 0
@@ -26,23 +27,43 @@ async function suite(name, args, report, read) {
     env: { ...env, FOLVET_REPORT: report },
     show: true,
   })
-  let result = { passed: 0, failed: 0 }
+  let result = { passed: 0, failed: [] }
   try {
     result = read(JSON.parse(readFileSync(report, 'utf8')))
   } catch {
     say(`${name} wrote no report.`)
   }
-  if (code !== 0 && result.failed === 0) result.failed = 1
-  if (result.passed + result.failed === 0) result.failed = 1
+  if (result.failed.length === 0 && (code !== 0 || result.passed === 0)) result.failed.push(`${name} as a whole`)
   counted.passed += result.passed
-  counted.failed += result.failed
+  counted.failed.push(...result.failed)
 }
 
-const fromVitest = (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests })
-const fromPlaywright = ({ stats }) => ({
-  passed: stats.expected,
-  failed: stats.unexpected + stats.flaky + stats.skipped,
+/** A test that failed, by name and with the beginning of what it says. */
+const failure = (name, message) => `${name}\n    ${(message ?? '').split('\n').slice(0, 12).join('\n    ')}`
+
+const fromVitest = ({ numPassedTests, testResults }) => ({
+  passed: numPassedTests,
+  failed: testResults.flatMap((file) =>
+    file.status === 'failed' && file.assertionResults.length === 0
+      ? [failure(file.name, file.message)]
+      : file.assertionResults
+          .filter(({ status }) => status === 'failed')
+          .map(({ fullName, failureMessages }) => failure(fullName, failureMessages[0])),
+  ),
 })
+
+/** Whatever was not passed at the first try counts as failed, also what was skipped. */
+function fromPlaywright({ stats, suites }) {
+  const failed = []
+  const walk = ({ suites = [], specs = [] }) => {
+    for (const spec of specs)
+      for (const { status, results } of spec.tests)
+        if (status !== 'expected') failed.push(failure(spec.title, results[0]?.error?.message))
+    suites.forEach(walk)
+  }
+  suites.forEach(walk)
+  return { passed: stats.expected, failed }
+}
 
 /** Types, lint, import rules, unit tests, server tests on a real PostgreSQL, browser tests on the built application. */
 await main(async () => {
@@ -76,6 +97,8 @@ await main(async () => {
   } finally {
     rmSync(reports, { recursive: true, force: true })
   }
-  say(`\n${counted.passed} passed, ${counted.failed} failed`)
-  process.exitCode = counted.failed === 0 ? 0 : 1
+  // Once more at the end, where whoever sees only that finds it.
+  for (const name of counted.failed) say(`\nFAILED ${name}`)
+  say(`\n${counted.passed} passed, ${counted.failed.length} failed`)
+  process.exitCode = counted.failed.length === 0 ? 0 : 1
 })

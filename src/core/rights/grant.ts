@@ -55,24 +55,29 @@ export const reachesAll = (reach: Reach, role: Role = 'reader'): boolean => allo
 /** The maps to which reading is limited; null where it is not. */
 export const onlyMaps = (reach: Reach): string[] | null => (reachesAll(reach) ? null : [...reach.maps.keys()])
 
+/** Maps with all those whose way home leads through one of them. Linear in the maps of the collection. */
+export function withMapsBelow(maps: Iterable<string>, homes: Homes): Set<string> {
+  const children = new Map<string, string[]>()
+  for (const [map, parent] of homes) {
+    const known = children.get(parent)
+    if (known) known.push(map)
+    else children.set(parent, [map])
+  }
+  const below = new Set(maps)
+  for (const map of below) for (const child of children.get(map) ?? []) below.add(child)
+  return below
+}
+
 /**
  * What grants come to in a network of maps. A child map is one whose home doorway stands on the map: other doorways open it
- * too, but give nobody a right to it. Linear in the maps below those that are granted.
+ * too, but give nobody a right to it. Linear in the maps of the collection for each grant with child maps.
  */
 export function reachOf(grants: readonly Grant[], homes: Homes): Reach {
   let whole: Role | null = null
   const maps = new Map<string, Role>()
-  const children = new Map<string, string[]>()
-  if (grants.some(({ withChildMaps }) => withChildMaps))
-    for (const [map, parent] of homes) {
-      const known = children.get(parent)
-      if (known) known.push(map)
-      else children.set(parent, [map])
-    }
   for (const { role, maps: granted, withChildMaps } of grants) {
     if (!granted) whole = stronger(whole, role)
-    const open = new Set<string>(granted ?? [])
-    if (withChildMaps) for (const map of open) for (const child of children.get(map) ?? []) open.add(child)
+    const open = withChildMaps ? withMapsBelow(granted ?? [], homes) : (granted ?? [])
     for (const map of open) maps.set(map, stronger(maps.get(map), role))
   }
   return { everywhere: whole, maps }

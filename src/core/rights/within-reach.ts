@@ -3,7 +3,7 @@ import type { Problem } from '../changes/problem'
 import { kinds, type RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
 import { type End, endsOf } from '../records/reference-path'
-import { type Grant, type Homes, mayEdit, mayRead, type Reach, reachesAll, reachOf } from './grant'
+import { type Grant, type Homes, mayEdit, mayRead, type Reach, reachesAll, reachOf, withMapsBelow } from './grant'
 import { standsOn } from './standing'
 
 const forbidden = (message: string): Problem => ({ code: 'forbidden', message })
@@ -14,7 +14,7 @@ const MOVES_MAPS = forbidden('This would hang maps elsewhere that are not open t
 /**
  * Whether somebody may make a change to whom only some maps are open; null where they may. It holds before the change and
  * after it: whatever is edited stands on maps that they may edit, whatever is newly named is open to them, and no map
- * changes its way home but by who may edit it, since grants with child maps follow that way.
+ * changes its way home, nor any map below it, but by who may edit it, since grants with child maps follow that way.
  *
  * `records` are as they stand after the change, with what carries the touched and named records, and the maps that arrive by
  * touched topics. They are altered on the way and are then as they were. Linear in the edits and what carries them.
@@ -31,7 +31,8 @@ export function problemWithReach(
   const moved = [...homesAfter].filter(([map, parent]) => homes.get(map) !== parent).map(([map]) => map)
   for (const map of homes.keys()) if (!homesAfter.has(map)) moved.push(map)
   const created = new Set(edits.flatMap((edit) => (edit.before === null ? [keyOf(edit)] : [])))
-  if (!moved.every((id) => created.has(keyOf({ kind: 'map', id })) || mayEdit(before, id))) return MOVES_MAPS
+  const mayMove = (id: string) => created.has(keyOf({ kind: 'map', id })) || mayEdit(before, id)
+  if (moved.length > 0 && ![...withMapsBelow(moved, homesAfter)].every(mayMove)) return MOVES_MAPS
   const after = reachOf(grants, homesAfter)
   if (!edits.every((edit) => standsWithin(records, edit, after))) return NOT_OPEN
   revertEdits(records, edits)
