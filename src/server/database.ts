@@ -91,6 +91,19 @@ export async function transaction<Result>(
   }
 }
 
+/**
+ * Commits what `write` asks for, without waiting for transactions that were sent on this connection before: they come to
+ * their end first. All of it must be asked for at once. Throws where any of it failed, and then nothing of it is done.
+ */
+export async function sendTransaction(client: Client, write: () => Promise<unknown>[]): Promise<void> {
+  sendTogether(client)
+  const sent = [client.query('BEGIN'), ...write()]
+  // Rolls back where anything before it failed.
+  const committed = client.query('COMMIT')
+  await Promise.all([...sent, committed])
+  if ((await committed).command !== 'COMMIT') throw new Error('The transaction was rolled back.')
+}
+
 /** Lets what is asked of a connection before this turn ends travel in one piece. */
 function sendTogether(client: Client): void {
   const { stream } = (client as unknown as { connection: { stream: Duplex } }).connection

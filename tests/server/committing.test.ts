@@ -1,13 +1,20 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, test } from 'vitest'
-import type { Change, Edit } from '../../src/core/changes/edit'
+import { applyEdits, type Change, type Edit } from '../../src/core/changes/edit'
 import { blankTopic } from '../../src/core/commands/blank-topic'
 import { ChangeId, MapId, TopicId } from '../../src/core/records/ids'
 import { RECORD_KINDS } from '../../src/core/records/kinds'
+import { Records } from '../../src/core/records/records'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { createCollection, wholeCollection } from '../../src/server/collections'
-import { type Author, commitChanges, unlimited } from '../../src/server/commit/commit-changes'
+import {
+  type Author,
+  beginCommit,
+  changesAfter,
+  commitChanges,
+  unlimited,
+} from '../../src/server/commit/commit-changes'
 import { database, transaction } from '../../src/server/database'
 import { createGuest } from '../../src/server/people/people'
 import { loadCollection } from '../../src/server/records/tables'
@@ -90,11 +97,13 @@ async function everything(collection: string) {
   const { records, number } = await wholeCollection(collection, (client, into) =>
     loadCollection(client, into, collection),
   )
-  const all = RECORD_KINDS.filter((kind) => kind !== 'collection').flatMap((kind) =>
+  return { number, all: sorted(records) }
+}
+
+const sorted = (records: Records) =>
+  RECORD_KINDS.filter((kind) => kind !== 'collection').flatMap((kind) =>
     [...records.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1)),
   )
-  return { number, all }
-}
 
 describe('batches', () => {
   test.each([1, 2, 3])('come to the same as one change after the other (storm %i)', async (seed) => {
@@ -118,6 +127,44 @@ describe('batches', () => {
     expect(outcomes).toEqual(expect.arrayContaining(['exists', 'loop', 'reference']))
     expect(await everything(batched)).toEqual(await everything(single))
   })
+
+  test.each([1, 2, 3])(
+    'that begin before the last is through leave what their changes come to (storm %i)',
+    async (seed) => {
+      const collection = await planted()
+      const roll = dice(seed + 200)
+      const changes = storm(seed, 240)
+      const given: number[] = []
+      let followed = 0
+      const onTheirWay: Promise<void>[] = []
+      for (let i = 0; i < changes.length; ) {
+        const size = 1 + roll(3)
+        const batch = changes.slice(i, i + size).map((change) => ({ change, author }))
+        i += size
+        const { goesAtOnce, results } = beginCommit(collection, batch)
+        if (goesAtOnce && onTheirWay.length > 0) followed++
+        onTheirWay.push(
+          results.then((all) => {
+            for (const result of all) if (result.ok) given.push(result.change.number)
+          }),
+        )
+        if (!goesAtOnce || onTheirWay.length > 1) await onTheirWay.shift()
+      }
+      await Promise.all(onTheirWay)
+      expect(followed).toBeGreaterThan(10)
+      const { number, all } = await everything(collection)
+      // Those that were sent twice are answered with the number they had.
+      expect([...new Set(given)].sort((a, b) => a - b)).toEqual(Array.from({ length: number - 1 }, (_, i) => i + 2))
+      const told = await transaction((client) => changesAfter(client, collection, 0, 1_000))
+      const replayed = new Records()
+      for (const { edits } of told) applyEdits(replayed, edits)
+      expect(sorted(replayed)).toEqual(all)
+      const { rows } = await database().query('SELECT topics FROM map_digest WHERE collection = $1', [collection])
+      const shown = replayed.root(map)
+      const count = (id: TopicId): number => replayed.children(id).reduce((sum, child) => sum + count(child.id), 1)
+      expect(rows).toEqual([{ topics: count(shown!.id) }])
+    },
+  )
 
   test('go on where another process has committed in between', async () => {
     const collection = await planted()

@@ -7,13 +7,14 @@ import type { ChangeId, MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
 import { problemWithReach } from '../../core/rights/within-reach'
-import { type Client, database, prepared, transaction } from '../database'
+import { type Client, database, prepared, sendTransaction, transaction } from '../database'
 import { Failure } from '../http/failure'
 import { type Limits, limitsOf, loadForLimits } from '../people/limits'
 import { updateDigests } from '../records/digests'
 import { writeRecords } from '../records/tables'
 import { announce } from '../telling/announce'
 import { forgetHot, hotRecords, keepHot, suffices } from './hot-records'
+import { inLane } from './lane'
 import { loadTouched } from './load-touched'
 import { countWritten, statisticsFor } from './statistics'
 
@@ -57,35 +58,53 @@ const fromRow = (row: ChangeRow): StoredChange => ({ ...row, at: row.at.toISOStr
  * limited to some maps comes alone: what is open to them can be altered by any change before.
  * Returns a result for each, in the same order. Throws where the database fails: then nothing was committed.
  */
-export async function commitChanges(collection: string, submissions: readonly Submission[]): Promise<CommitResult[]> {
-  const batch = (await commitAtOnce(collection, submissions)) ?? (await commitLooking(collection, submissions))
-  if (batch.committed.length > 0) announce(collection, batch.committed.at(-1)!.number)
-  countWritten(batch.edits.length)
-  return batch.results
+export const commitChanges = (collection: string, submissions: readonly Submission[]): Promise<CommitResult[]> =>
+  beginCommit(collection, submissions).results
+
+/**
+ * Begins to commit, and says whether it goes at once: then the next changes of the collection may follow before it is known
+ * how these end, since they are prepared on what these come to, and fall back where that did not come about.
+ */
+export function beginCommit(
+  collection: string,
+  submissions: readonly Submission[],
+): { goesAtOnce: boolean; results: Promise<CommitResult[]> } {
+  let atOnce: Promise<Batch | null> | null = null
+  const results = async () => {
+    atOnce = commitAtOnce(collection, submissions)
+    const batch = (await atOnce) ?? (await commitLooking(collection, submissions))
+    if (batch.committed.length > 0) announce(collection, batch.committed.at(-1)!.number)
+    countWritten(batch.edits.length)
+    return batch.results
+  }
+  const begun = results()
+  return { goesAtOnce: atOnce !== null, results: begun }
 }
 
 /**
- * Commits without reading, in one round trip, where what is kept from the last commit suffices. The counter tells whether
- * that still holds, and ids and ranks that are taken fail by their constraints: null then, and where a change is refused.
+ * Commits without reading, in one round trip, where what is kept from the last commit suffices; null where it does not, and
+ * where a change is refused. The counter tells whether that still holds, also where the commit before it was on its way, and
+ * ids and ranks that are taken fail by their constraints: it resolves with null then.
  */
-async function commitAtOnce(collection: string, submissions: readonly Submission[]): Promise<Batch | null> {
+function commitAtOnce(collection: string, submissions: readonly Submission[]): Promise<Batch | null> | null {
   if (submissions.some(({ author }) => author.isLimited)) return null
   const hot = hotRecords(collection)
   if (!hot || !submissions.every(({ change }) => suffices(hot.records, change.edits))) return null
   const { last, records } = hot
-  // Until it is known how this ends, nobody else may build on these records.
-  forgetHot(collection)
+  // Whatever goes wrong while it is prepared, some of it has been applied by then.
+  forgetHot(collection, records)
   const batch = prepareBatch(records, last, submissions, new Map(), null)
   if (!batch.results.every(({ ok }) => ok)) return null
-  try {
-    await transaction(async (client, finish) => {
-      finish(write(client, collection, last, records, batch))
-    })
-  } catch {
-    return null
-  }
   keepHot(collection, last, last + batch.committed.length, records)
-  return batch
+  return inLane(collection, (client) =>
+    sendTransaction(client, () => write(client, collection, last, records, batch)),
+  ).then(
+    () => batch,
+    () => {
+      forgetHot(collection, records)
+      return null
+    },
+  )
 }
 
 /** Commits with all that is needed read under the lock of the collection. */

@@ -3,7 +3,10 @@ import type { Edit, EditOf } from '../../core/changes/edit'
 import { RECORD_KINDS, type RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
 
-/** Records of a collection as they stand after change `last`, kept from one commit to the next. */
+/**
+ * Records of a collection as they stand after change `last`, kept from one commit to the next; `last` may still be on its
+ * way into the database.
+ */
 interface Hot {
   last: number
   records: Records
@@ -16,8 +19,9 @@ const hot = new LRUCache<string, Hot>({ maxSize: 200_000, sizeCalculation: ({ si
 
 export const hotRecords = (collection: string): Hot | undefined => hot.get(collection)
 
-export const forgetHot = (collection: string): void => {
-  hot.delete(collection)
+/** Forgets records that turned out not to be what is stored, if they are still the ones that are kept. */
+export function forgetHot(collection: string, records: Records): void {
+  if (hot.peek(collection)?.records === records) hot.delete(collection)
 }
 
 /** Keeps what a commit loaded and wrote; with what was kept before, where nobody else has committed in between. */

@@ -1,6 +1,6 @@
 import { setImmediate as turn } from 'node:timers/promises'
 import { log } from '../http/endpoint'
-import { type CommitResult, commitChanges, type Submission } from './commit-changes'
+import { beginCommit, type CommitResult, commitChanges, type Submission } from './commit-changes'
 
 interface Waiting extends Submission {
   resolve(result: CommitResult): void
@@ -9,44 +9,64 @@ interface Waiting extends Submission {
 
 /** Most changes in one transaction. */
 const BATCH = 64
+/** Most transactions of a collection on their way at once. */
+const AHEAD = 2
 
-const queues = new Map<string, Waiting[]>()
-const running = new Set<string>()
+const queues = new Map<string, Queue>()
 
 /**
- * Hands a change to the queue of its collection. Changes that arrive while a transaction runs go together into the
+ * Hands a change to the queue of its collection. Changes that arrive while transactions run go together into the
  * next one, so that many writers share the cost of a commit.
  */
 export function submitChange(collection: string, submission: Submission): Promise<CommitResult> {
   return new Promise((resolve, reject) => {
-    const queue = queues.get(collection)
-    const waiting = { ...submission, resolve, reject }
-    if (queue) queue.push(waiting)
-    else queues.set(collection, [waiting])
-    void run(collection)
+    let queue = queues.get(collection)
+    if (!queue) queues.set(collection, (queue = new Queue(collection)))
+    queue.add({ ...submission, resolve, reject })
   })
 }
 
-async function run(collection: string): Promise<void> {
-  if (running.has(collection)) return
-  running.add(collection)
-  try {
-    for (let queue = queues.get(collection); queue && queue.length > 0; queue = queues.get(collection)) {
-      // Requests that arrive together are read one after the other: the first waits for the rest of its turn.
-      await turn()
-      const batch = queue.splice(0, sizeOfNext(queue))
-      try {
-        const results = await commitChanges(collection, batch)
-        batch.forEach((waiting, i) => {
-          waiting.resolve(results[i]!)
-        })
-      } catch (error) {
-        await commitOneByOne(collection, batch, error)
-      }
+class Queue {
+  private readonly waiting: Waiting[] = []
+  private onTheirWay = 0
+  /** Whether the next batch can be prepared before the last one is committed. */
+  private mayFollow = true
+  private isGathering = false
+
+  constructor(private readonly collection: string) {}
+
+  add(waiting: Waiting): void {
+    this.waiting.push(waiting)
+    void this.goOn()
+  }
+
+  private async goOn(): Promise<void> {
+    if (this.isGathering) return
+    this.isGathering = true
+    // Requests that arrive together are read one after the other: the first waits for the rest of its turn.
+    await turn()
+    this.isGathering = false
+    while (this.waiting.length > 0 && (this.onTheirWay === 0 || (this.mayFollow && this.onTheirWay < AHEAD))) {
+      const batch = this.waiting.splice(0, sizeOfNext(this.waiting))
+      const { goesAtOnce, results } = beginCommit(this.collection, batch)
+      this.mayFollow = goesAtOnce
+      this.onTheirWay++
+      void this.settle(batch, results)
     }
-    queues.delete(collection)
-  } finally {
-    running.delete(collection)
+  }
+
+  private async settle(batch: readonly Waiting[], committing: Promise<CommitResult[]>): Promise<void> {
+    try {
+      const results = await committing
+      batch.forEach((waiting, i) => {
+        waiting.resolve(results[i]!)
+      })
+    } catch (error) {
+      await commitOneByOne(this.collection, batch, error)
+    }
+    this.onTheirWay--
+    if (this.waiting.length > 0) void this.goOn()
+    else if (this.onTheirWay === 0) queues.delete(this.collection)
   }
 }
 
