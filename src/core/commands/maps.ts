@@ -34,7 +34,8 @@ export function becomeHomeMap(change: NewChange, collection: CollectionId, map: 
 export const makeMap = command((change, args: { collection: CollectionId; title: string }) => {
   const { map, root } = createMap(change, args.title, args.title)
   becomeHomeMap(change, args.collection, map)
-  return { label: `Make the map ${named(args.title)}`, select: [root.id] }
+  const label = args.title === '' ? 'Make a map' : `Make the map ${named(args.title)}`
+  return { label, select: [root.id] }
 })
 
 /**

@@ -1,10 +1,11 @@
-import { Accordion, Skeleton, Text } from '@mantine/core'
-import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react'
+import { Accordion, Skeleton } from '@mantine/core'
+import { lazy, memo, Suspense, useEffect } from 'react'
 import { incomingAt } from '../../core/network/crosslinks'
 import { levelOf } from '../../core/tree/walk'
 import { useCalmSession } from '../sync/use-session'
+import { CloseColumn } from '../workspace/CloseColumn'
 import workspaceStyles from '../workspace/workspace.module.css'
-import { useCalmWorkspace } from '../workspace/workspace-store'
+import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
 import { LayoutSection } from './LayoutSection'
@@ -18,26 +19,17 @@ const LookSection = lazy(() => import('./look/LookSection'))
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
 export const TopicSheet = memo(() => {
   const session = useCalmSession()
-  const { panes, active, section } = useCalmWorkspace()
+  const { panes, active, section, sections } = useCalmWorkspace()
   const pane = panes[active]
   const topic = session.records.get('topic', pane?.selected.at(-1) ?? null)
-  // A request to write the note is met once, not again at every topic that is selected later.
-  const met = useRef(0)
-  const [open, setOpen] = useState<string[]>(['note', 'links', 'files'])
   useEffect(() => {
     if (!section) return
-    setOpen((sections) => (sections.includes(section.name) ? sections : [...sections, section.name]))
     document.getElementById(`sheet-${section.name}`)?.scrollIntoView({ block: 'nearest' })
+    // The note is met by who writes in it, when it has the keyboard.
+    if (section.name !== 'note') workspace.metSection(section.request)
   }, [section])
 
-  if (!pane || !topic)
-    return (
-      <aside className={workspaceStyles.right} aria-label="Topic sheet">
-        <Text c="dimmed" p="md">
-          Select a topic to see its note, links and files.
-        </Text>
-      </aside>
-    )
+  if (!pane || !topic) return null
   const topics = pane.selected.flatMap((id) => session.records.get('topic', id) ?? [])
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
   const links =
@@ -49,11 +41,12 @@ export const TopicSheet = memo(() => {
   const title = (name: string, count: number) => (count > 0 ? `${name} (${count})` : name)
   return (
     <aside className={workspaceStyles.right} aria-label="Topic sheet">
+      <CloseColumn label="Close the topic sheet" close={() => workspace.openSheet(false)} />
       <h2 className={styles.title}>{topic.text || 'Untitled'}</h2>
       <Accordion
         multiple
-        value={open}
-        onChange={setOpen}
+        value={[...sections]}
+        onChange={(unfolded) => workspace.unfoldSections(unfolded as Section[])}
         variant="default"
         chevronPosition="left"
         transitionDuration={0}
@@ -63,10 +56,8 @@ export const TopicSheet = memo(() => {
           <Accordion.Panel>
             <NoteSection
               topic={topic}
-              focusRequest={section?.name === 'note' && section.request > met.current ? section.request : 0}
-              onFocused={(request) => {
-                met.current = request
-              }}
+              focusRequest={section?.name === 'note' ? section.request : 0}
+              onFocused={workspace.metSection}
               leave={leave}
             />
           </Accordion.Panel>
@@ -98,7 +89,7 @@ export const TopicSheet = memo(() => {
         <Accordion.Item value="look" id="sheet-look">
           <Accordion.Control>Look</Accordion.Control>
           <Accordion.Panel>
-            {open.includes('look') && (
+            {sections.includes('look') && (
               <Suspense fallback={<Skeleton height={140} />}>
                 <LookSection key={topic.id} topic={topic} topics={topics} level={levelOf(session.records, topic)} />
               </Suspense>

@@ -7,11 +7,18 @@ import styles from './sign-in.module.css'
 /** The first thing a newcomer sees: begin at once, look at the demo, or sign in. */
 export function SignIn({ demo }: { demo: boolean }) {
   const [problem, setProblem] = useState<string | null>(null)
-  const begin = () =>
-    ask(z.object({ collection: z.string() }), '/api/guests', { method: 'POST' }).then(
-      ({ collection }) => window.location.assign(`/c/${collection}`),
-      tellTrouble,
-    )
+  const [begins, setBegins] = useState(false)
+  const begin = async () => {
+    setBegins(true)
+    try {
+      const { collection } = await ask(z.object({ collection: z.string() }), '/api/guests', { method: 'POST' })
+      const { firstMap } = await import('./first-map')
+      window.location.assign(await firstMap(collection))
+    } catch (error) {
+      tellTrouble(error)
+      setBegins(false)
+    }
+  }
   const enterDemo = () =>
     ask(z.unknown(), '/api/demo-session', { method: 'POST' }).then(() => window.location.assign('/'), tellTrouble)
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
@@ -36,7 +43,7 @@ export function SignIn({ demo }: { demo: boolean }) {
           maps. Nothing ever lands on top of anything else.
         </Text>
         <Stack gap="sm" mt="md" align="flex-start">
-          <Button size="md" onClick={begin}>
+          <Button size="md" onClick={begin} loading={begins}>
             Start without an account
           </Button>
           {demo && (

@@ -1,10 +1,11 @@
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
+import { sightsOf } from '../../core/layout/view'
 import { tell } from '../app/api'
 import { useSession } from '../sync/use-session'
 import { composeChild, composeLoose, composeSibling } from '../workspace/acts'
 import { clipboardHandlers } from '../workspace/clipboard'
-import { LARGE_MAP, showStage } from '../workspace/shown-stages'
+import { LARGE_MAP, setZoom, showStage } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { TopicMenu } from '../workspace/TopicMenu'
@@ -15,6 +16,7 @@ import { BranchTrail } from './BranchTrail'
 import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
 import { boxAt, isSeenFromFar } from './far-view'
+import { rememberLook } from './last-views'
 import { Overview } from './Overview'
 import { PlusButtons } from './PlusButtons'
 import { PourPanel } from './PourPanel'
@@ -43,11 +45,21 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const { scene, behind, faded } = useScene(session, pane)
   const { layout } = scene
+  const held = session.isOpen(pane.map)
   const container = useRef<HTMLDivElement>(null)
   const ground = useRef<HTMLDivElement>(null)
   const tree = useRef<HTMLDivElement>(null)
   const picture = useRef<SVGSVGElement>(null)
-  const control = useView(container, picture, ground)
+  const control = useView(
+    container,
+    picture,
+    ground,
+    () => ({ of: sightsOf(layout, scene.bounds), dearest: layout.byKey.of(pane.selected.at(-1) ?? '') ?? null }),
+    (at) => {
+      if (!pane.only && held) rememberLook(pane.map, at)
+      setZoom(index, at.k)
+    },
+  )
   const { view, rested, transform, moves, pointAt, panBy } = control
   const { pouring, drafting, libraryOpen, overviewOpen, active } = useWorkspace()
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
@@ -57,12 +69,17 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const [hovered, setHovered] = useState<string | null>(null)
   const { begin: beginDrag, giveUp: giveUpDrag, dragged } = useDrag(session, index)
   const band = useBand(index, layout, pointAt)
-  const held = session.isOpen(pane.map)
   useEffect(() => {
     if (container.current) showStage(index, { element: container.current, layout, pointAt, panBy })
     return () => showStage(index, null)
   }, [index, layout, pointAt, panBy])
   useShow(pane, index, held, scene, control, tree)
+  const isBlank = held && layout.boxes.length === 1 && layout.boxes[0]!.topic.text === '' && session.mayEdit
+  // A map on which nothing stands yet waits for its first words.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked when a map opens, not again when its writing is given up.
+  useEffect(() => {
+    if (isBlank && pane.show?.what === 'start') workspace.edit(index, { topic: layout.boxes[0]!.topic.id, text: null })
+  }, [isBlank, pane.show])
 
   const selected = useMemo(() => new Set<string>(pane.selected), [pane.selected])
   const lastSelected = pane.selected.at(-1)
@@ -273,8 +290,12 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       {band.shown && <div className={styles.band} style={band.shown} />}
       {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
       {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
-      {layout.boxes.length <= 1 && session.mayEdit && !pane.editing && held && (
-        <p className={styles.hint}>Type to rename the topic, press Tab to add one below it, or paste a list.</p>
+      {layout.boxes.length <= 1 && session.mayEdit && held && (
+        <p className={styles.hint}>
+          {isBlank && pane.editing
+            ? 'Write what this map is about, then press Enter.'
+            : 'Type to rename the topic, press Tab to add one below it, or paste a list.'}
+        </p>
       )}
       {handled && !pane.editing && !dragged && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>

@@ -1,9 +1,11 @@
 import { type RefObject, useEffect, useRef } from 'react'
-import { boundsOf, type MapLayout, type TopicBox } from '../../core/layout/boxes'
+import { type Bounds, boundsOf, type MapLayout, type TopicBox } from '../../core/layout/boxes'
+import { sightsOf } from '../../core/layout/view'
 import type { TopicId } from '../../core/records/ids'
 import type { Scene } from '../../core/scene/scene'
 import { takeFocus } from '../workspace/take-focus'
 import { type Pane, workspace } from '../workspace/workspace-store'
+import { lastLookAt } from './last-views'
 import type { ViewControl } from './use-view'
 
 /** The box of a topic with those of all that is shown below it. */
@@ -13,7 +15,16 @@ function branchBounds(layout: MapLayout, head: TopicBox) {
   return boundsOf([...inside])
 }
 
-/** Carries out what the workspace asks a stage to show, brings the selection into view, and never lets it get lost. */
+/** A topic that is being written with as much around it as there may be room for: its parent and siblings, its parent, itself. */
+function aroundWritten(box: TopicBox): Bounds[] {
+  const { parent } = box
+  return parent ? [boundsOf([parent, ...parent.below]), boundsOf([parent, box]), box] : [box]
+}
+
+/** From so many topics more at once on, a map that was seen whole is seen from its beginning again. */
+const MANY_MORE = 8
+
+/** Carries out what the workspace asks a stage to show, keeps in view what is written, and never lets the selection get lost. */
 export function useShow(
   pane: Pane,
   index: number,
@@ -23,36 +34,50 @@ export function useShow(
   tree: RefObject<HTMLElement | null>,
 ): void {
   const { layout, bounds } = scene
-  const { sized, hasSize, begin, fit, fitWidth, centre, reveal, back } = control
+  const { sized, hasSize, begin, fit, fitWidth, centre, reveal, seesWhole, keep, zoomTo, back } = control
   const shown = useRef(0)
+  /** What was on the stage before, for who asks whether it was seen whole. */
+  const earlier = useRef<{ map: string; bounds: Bounds; count: number } | null>(null)
   // biome-ignore lint/correctness/useExhaustiveDependencies: `sized` tells when the stage has got its size.
   useEffect(() => {
     if (!held || !hasSize() || !pane.show || shown.current === pane.show.request) return
     shown.current = pane.show.request
+    earlier.current = null
     const { what, branch } = pane.show
+    const step = (['in', 'out', 'full'] as const).find((each) => each === what)
+    if (step) return zoomTo(step)
     const box = layout.byKey.of(what)
-    const root = layout.boxes[0]
+    const chosen = pane.selected.flatMap((id) => layout.byKey.of(id) ?? [])
     if (box && branch) fit(branchBounds(layout, box))
     else if (box) centre(box)
-    else if (what === 'start' && root) begin(bounds, root)
+    else if (what === 'start' && layout.boxes[0]) begin(sightsOf(layout, bounds), lastLookAt(pane.map))
+    else if (what === 'selected' && chosen.length > 0) fit(boundsOf(chosen))
     else if (what === 'width') fitWidth(bounds)
     else if (what === 'back') back()
     else fit(bounds)
     takeFocus(tree.current)
-  }, [held, hasSize, sized, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, tree])
+  }, [held, hasSize, sized, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, zoomTo, tree])
 
   const last = pane.selected.at(-1)
   const revealed = useRef<string | undefined>(undefined)
   // biome-ignore lint/correctness/useExhaustiveDependencies: `sized` tells when the stage has got its size.
   useEffect(() => {
+    if (!held || !hasSize()) return
+    const before = earlier.current
+    earlier.current = { map: pane.map, bounds, count: layout.boxes.length }
     const key = `${last} ${pane.editing?.topic}`
-    if (revealed.current === key || !last || !hasSize()) return
-    const box = layout.byKey.of(last)
-    if (box) {
-      revealed.current = key
-      reveal(box)
-    }
-  }, [last, pane.editing, layout, hasSize, sized, reveal])
+    const box = last ? layout.byKey.of(last) : undefined
+    const isNew = box !== undefined && revealed.current !== key
+    if (isNew) revealed.current = key
+    const wasWhole = before?.map === pane.map && before.bounds !== bounds && seesWhole(before.bounds)
+    if (wasWhole) {
+      const sights = sightsOf(layout, bounds)
+      keep(sights, true, pane.editing && box ? aroundWritten(box) : [])
+      if (!pane.editing && layout.boxes.length > before.count + MANY_MORE && !seesWhole(bounds)) begin(sights, null)
+    } else if (isNew && pane.editing)
+      keep({ bounds, boxes: [], beginning: null, readable: 0 }, false, aroundWritten(box))
+    if (isNew && !pane.editing) reveal(box)
+  }, [last, pane.editing, pane.map, held, layout, bounds, hasSize, sized, seesWhole, keep, begin, reveal])
 
   // A selected topic that is no longer shown hands over to the nearest one above it that is.
   const before = useRef(layout)

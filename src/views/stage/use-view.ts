@@ -2,20 +2,36 @@ import { select } from 'd3-selection'
 import { type D3ZoomEvent, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { type ReactNode, type RefObject, useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import type { Bounds } from '../../core/layout/boxes'
+import {
+  around,
+  firstView,
+  fitted,
+  fittedToWidth,
+  isWhole,
+  type MapView,
+  revealed,
+  type Sights,
+  viewAfterChange,
+  viewAfterResize,
+  visiblePart,
+} from '../../core/layout/view'
 import { tell } from '../app/api'
+import type { LookedAt } from './last-views'
 
 const LEAST_SCALE = 0.02
 const MOST_SCALE = 4
-/** Fitting never shows a small map larger than this. */
-const FITTED_MOST = 1.3
-const MARGIN = 24
-/** The least scale at which words are comfortably read. */
-const READABLE = 0.7
+/** How much nearer a press on the sign for it brings the map. */
+const ZOOM_STEP = 1.25
+/** The most that one turn of the wheel zooms, as a power of two; fingers on a pad come in many small ones. */
+const WHEEL_MOST = 0.25
 /** Jumps that can be gone back. */
 const EARLIER = 50
 
 /** A transform as a style has it. */
 const inStyle = ({ x, y, k }: ZoomTransform) => `translate(${x}px, ${y}px) scale(${k})`
+
+const asTransform = ({ x, y, k }: MapView) =>
+  zoomIdentity.translate(x, y).scale(Math.min(Math.max(k, LEAST_SCALE), MOST_SCALE))
 
 /** How much around the visible part is drawn ahead, as a part of its size. */
 const AHEAD = 0.25
@@ -67,6 +83,9 @@ export function useView(
   container: RefObject<HTMLDivElement | null>,
   picture: RefObject<SVGSVGElement | null>,
   ground: RefObject<HTMLDivElement | null>,
+  /** What is to be seen, with the topic at hand: read when the stage gets another size. */
+  sights: () => { of: Sights; dearest: Bounds | null },
+  onRest: (at: LookedAt) => void,
 ) {
   const transform = useRef<ZoomTransform>(zoomIdentity)
   const behaviour = useRef(zoom<HTMLDivElement, unknown>())
@@ -75,12 +94,18 @@ export function useView(
   // What the page holds follows only when the view rests: until then the canvas shows what has come into view.
   const [rested, setRested] = useState(view)
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined)
+  // Kept, because asking an element for its size makes the browser lay out everything first.
+  const size = useRef({ width: 0, height: 0 })
+  const rests = useRef(onRest)
+  rests.current = onRest
+  const seen = useRef(sights)
+  seen.current = sights
   const settle = useCallback(() => {
     clearTimeout(resting.current)
     setRested(drawn.current)
+    const { x, y, width, height } = visiblePart(transform.current, size.current)
+    if (width > 0) rests.current({ x: x + width / 2, y: y + height / 2, k: transform.current.k })
   }, [])
-  // Kept, because asking an element for its size makes the browser lay out everything first.
-  const size = useRef({ width: 0, height: 0 })
   // Nothing can be brought into view before the page has given the stage its size.
   const [sized, setSized] = useState(0)
   const hasSize = useCallback(() => size.current.width > 0, [])
@@ -102,6 +127,7 @@ export function useView(
         [0, 0],
         [size.current.width, size.current.height],
       ])
+      .wheelDelta(({ deltaY }: WheelEvent) => -Math.sign(deltaY) * Math.min(Math.abs(deltaY) * 0.02, WHEEL_MOST))
       .filter((event: Event) => {
         if (event.type === 'wheel') return (event as WheelEvent).ctrlKey || (event as WheelEvent).metaKey
         if (event.type === 'dblclick') return false
@@ -120,7 +146,7 @@ export function useView(
         // A pattern behind the map moves along with it; a picture stays.
         if (ground.current && !ground.current.classList.contains('backdrop-picture'))
           ground.current.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`
-        const visible = visiblePart(size.current, event.transform)
+        const visible = visiblePart(event.transform, size.current)
         const { x, y, width, height } = drawn.current.drawn
         const inside =
           visible.x >= x &&
@@ -152,15 +178,15 @@ export function useView(
       behaviour.current.translateBy(selection, (-dx * lines) / transform.current.k, (-dy * lines) / transform.current.k)
     }
     element.addEventListener('wheel', wheel, { passive: false })
-    // What is in the middle stays there when panels open and close.
     const resized = new ResizeObserver(() => {
       const { clientWidth: width, clientHeight: height } = element
-      const first = size.current.width === 0
-      const [dx, dy] = [(width - size.current.width) / 2, (height - size.current.height) / 2]
+      const before = size.current
       size.current = { width, height }
-      if (first) return setSized(width)
-      if (dx !== 0 || dy !== 0)
-        behaviour.current.translateBy(selection, dx / transform.current.k, dy / transform.current.k)
+      if (before.width === 0) return setSized(width)
+      if (width === 0 || (width === before.width && height === before.height)) return
+      const { of, dearest } = seen.current()
+      const next = viewAfterResize(transform.current, before, size.current, of, dearest)
+      behaviour.current.transform(selection, asTransform(next))
     })
     resized.observe(element)
     return () => {
@@ -172,9 +198,10 @@ export function useView(
   }, [container, picture, ground, settle])
 
   const moveTo = useCallback(
-    (next: ZoomTransform) => {
-      if (!container.current) return
-      behaviour.current.transform(select(container.current), next)
+    (next: MapView) => {
+      const { x, y, k } = transform.current
+      if (!container.current || (next.x === x && next.y === y && next.k === k)) return
+      behaviour.current.transform(select(container.current), asTransform(next))
       settle()
     },
     [container, settle],
@@ -183,7 +210,7 @@ export function useView(
   /** Where the view was before it last jumped. */
   const earlier = useRef<ZoomTransform[]>([])
   const jumpTo = useCallback(
-    (next: ZoomTransform) => {
+    (next: MapView) => {
       earlier.current = [...earlier.current.slice(-EARLIER), transform.current]
       moveTo(next)
     },
@@ -196,83 +223,48 @@ export function useView(
     else tell('There is no earlier view to go back to.')
   }, [moveTo])
 
-  /** The transform that brings the middle of bounds into the middle of the stage. */
-  const around = useCallback(
-    (bounds: Bounds, scale: number): ZoomTransform => {
-      const k = Math.min(Math.max(scale, LEAST_SCALE), MOST_SCALE)
-      const { clientWidth, clientHeight } = container.current!
-      const x = clientWidth / 2 - (bounds.x + bounds.width / 2) * k
-      const y = clientHeight / 2 - (bounds.y + bounds.height / 2) * k
-      return zoomIdentity.translate(x, y).scale(k)
-    },
-    [container],
-  )
-  const fittingScale = useCallback(
-    ({ width, height }: Bounds) => {
-      const { clientWidth, clientHeight } = container.current!
-      return Math.min((clientWidth - MARGIN) / width, (clientHeight - MARGIN) / height, FITTED_MOST)
-    },
-    [container],
-  )
-
-  const fit = useCallback(
-    (bounds: Bounds) => {
-      if (container.current && bounds.width > 0) jumpTo(around(bounds, fittingScale(bounds)))
-    },
-    [container, jumpTo, around, fittingScale],
-  )
-
-  /** Uses the whole width and begins at the top, for maps that are higher than the view. */
-  const fitWidth = useCallback(
-    (bounds: Bounds) => {
-      const element = container.current
-      if (!element || bounds.width === 0) return
-      const k = Math.min((element.clientWidth - MARGIN) / bounds.width, FITTED_MOST)
-      const next = around(bounds, k)
-      const top = MARGIN / 2 - bounds.y * next.k
-      jumpTo(bounds.height * next.k > element.clientHeight ? zoomIdentity.translate(next.x, top).scale(next.k) : next)
-    },
-    [container, jumpTo, around],
-  )
-
-  /** How a map is first seen: all of it where that can be read, else as much around its root as can be. */
+  const fit = useCallback((bounds: Bounds) => jumpTo(fitted(size.current, bounds)), [jumpTo])
+  const fitWidth = useCallback((bounds: Bounds) => jumpTo(fittedToWidth(size.current, bounds)), [jumpTo])
   const begin = useCallback(
-    (bounds: Bounds, root: Bounds) => {
-      if (!container.current) return
-      const fitted = fittingScale(bounds)
-      moveTo(fitted >= READABLE ? around(bounds, fitted) : around(root, READABLE))
-    },
-    [container, moveTo, around, fittingScale],
+    (of: Sights, last: LookedAt | null) =>
+      moveTo(firstView(size.current, of, last && around(size.current, { ...last, width: 0, height: 0 }, last.k))),
+    [moveTo],
   )
 
   /** Brings a box into the middle at a scale at which it can be read. */
   const centre = useCallback(
-    (box: Bounds) => {
-      if (container.current) jumpTo(around(box, Math.min(Math.max(transform.current.k, 0.8), 1.5)))
-    },
-    [container, jumpTo, around],
+    (box: Bounds) => jumpTo(around(size.current, box, Math.min(Math.max(transform.current.k, 0.8), 1.5))),
+    [jumpTo],
   )
 
   /** Brings a point into the middle at the scale that is. */
   const lookAt = useCallback(
-    (point: { x: number; y: number }) => {
-      if (container.current) moveTo(around({ ...point, width: 0, height: 0 }, transform.current.k))
-    },
-    [container, moveTo, around],
+    (point: { x: number; y: number }) =>
+      moveTo(around(size.current, { ...point, width: 0, height: 0 }, transform.current.k)),
+    [moveTo],
   )
 
   /** Moves by as little as is needed for a box to be visible. */
-  const reveal = useCallback(
-    (box: Bounds) => {
-      if (!container.current) return
+  const reveal = useCallback((box: Bounds) => moveTo(revealed(transform.current, size.current, box)), [moveTo])
+
+  const seesWhole = useCallback((bounds: Bounds) => isWhole(transform.current, size.current, bounds), [])
+  /** Keeps in view what is being written; see `viewAfterChange`. */
+  const keep = useCallback(
+    (of: Sights, wasWhole: boolean, wanted: readonly Bounds[]) =>
+      moveTo(viewAfterChange(transform.current, size.current, of, wasWhole, wanted)),
+    [moveTo],
+  )
+
+  /** Zooms around the middle: nearer, farther, or to the scale at which texts have their own size. */
+  const zoomTo = useCallback(
+    (where: 'in' | 'out' | 'full') => {
       const { x, y, k } = transform.current
-      const shift = (start: number, end: number, size: number) =>
-        start < MARGIN ? MARGIN - start : end > size - MARGIN ? size - MARGIN - end : 0
-      const dx = shift(box.x * k + x, (box.x + box.width) * k + x, size.current.width)
-      const dy = shift(box.y * k + y, (box.y + box.height) * k + y, size.current.height)
-      if (dx !== 0 || dy !== 0) moveTo(zoomIdentity.translate(x + dx, y + dy).scale(k))
+      const next = where === 'full' ? 1 : where === 'in' ? k * ZOOM_STEP : k / ZOOM_STEP
+      const { width, height } = size.current
+      const middle = { x: (width / 2 - x) / k, y: (height / 2 - y) / k, width: 0, height: 0 }
+      moveTo(around(size.current, middle, next))
     },
-    [container, moveTo],
+    [moveTo],
   )
 
   /** Moves the view by px of the screen. */
@@ -307,6 +299,9 @@ export function useView(
     centre,
     lookAt,
     reveal,
+    seesWhole,
+    keep,
+    zoomTo,
     back,
     pointAt,
     panBy,
@@ -314,8 +309,3 @@ export function useView(
 }
 
 export type ViewControl = ReturnType<typeof useView>
-
-function visiblePart(size: { width: number; height: number }, transform: ZoomTransform): Bounds {
-  const [x, y] = transform.invert([0, 0])
-  return { x, y, width: size.width / transform.k, height: size.height / transform.k }
-}

@@ -6,7 +6,8 @@ import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { FilterButton } from './FilterButton'
 import { SaveState } from './SaveState'
 import styles from './workspace.module.css'
-import { useCalmWorkspace, workspace } from './workspace-store'
+import { useCalmWorkspace } from './workspace-store'
+import { ZoomControl } from './ZoomControl'
 
 const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1)
 
@@ -29,11 +30,7 @@ export const StatusLine = memo(() => {
   if (!pane) return null
   return (
     <footer className={styles.statusLine}>
-      {pane.face === 'map' && (
-        <button type="button" onClick={() => workspace.show(active, 'all')} title="Alt + F">
-          Fit
-        </button>
-      )}
+      {pane.face === 'map' && <ZoomControl index={active} selected={pane.selected.length} />}
       <span>{count === 1 ? '1 topic' : `${count} topics`}</span>
       <FilterButton pane={pane} index={active} />
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}

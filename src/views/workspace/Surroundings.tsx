@@ -3,6 +3,7 @@ import type { MapId } from '../../core/records/ids'
 import { topicsInOrder } from '../../core/tree/walk'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
+import { CloseColumn } from './CloseColumn'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { useCalmWorkspace, workspace } from './workspace-store'
@@ -48,6 +49,7 @@ const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
   )
   return (
     <nav className={styles.left} aria-label="Surroundings">
+      <CloseColumn label="Close the surroundings" close={() => workspace.openLeft(false)} />
       <h2>The way to this map</h2>
       <ul className={styles.steps}>
         {trail.map((step, i) => (

@@ -22,9 +22,16 @@ const FACES = [
 
 export const TopBar = memo(() => {
   const session = useCalmSession()
-  const { panes, active } = useCalmWorkspace()
+  const { panes, active, leftOpen, sheetOpen } = useCalmWorkspace()
   const pane = panes[active]
   if (!pane) return null
+  const isSheetShown = sheetOpen && pane.selected.length > 0
+  const toggleSheet = () => {
+    const root = session.records.root(pane.map)
+    // With nothing selected there would be nothing to see.
+    if (!isSheetShown && pane.selected.length === 0 && root) workspace.select(active, [root.id])
+    workspace.openSheet(!isSheetShown)
+  }
   const trail = trailOf(session, pane.map)
   const others = session.maps.filter((map) => !map.trashed && map.id !== pane.map)
   return (
@@ -35,7 +42,8 @@ export const TopBar = memo(() => {
             variant="subtle"
             color="gray"
             c="var(--ink)"
-            onClick={workspace.toggleLeft}
+            aria-pressed={leftOpen}
+            onClick={() => workspace.openLeft(!leftOpen)}
             aria-label="Show or hide the surroundings"
           >
             <IconLayoutSidebar size={18} />
@@ -147,7 +155,8 @@ export const TopBar = memo(() => {
             color="gray"
             c="var(--ink)"
             aria-label="Show or hide the topic sheet"
-            onClick={workspace.toggleSheet}
+            aria-pressed={isSheetShown}
+            onClick={toggleSheet}
           >
             <IconLayoutSidebarRight size={18} />
           </ActionIcon>

@@ -141,7 +141,7 @@ function Shell({ first }: { first: MapId }) {
           </section>
         ))}
       </main>
-      {sheetOpen ? <TopicSheet /> : <span />}
+      {sheetOpen && panes[active]!.selected.length > 0 ? <TopicSheet /> : <span />}
       <StatusLine />
       <Dialogs />
     </div>

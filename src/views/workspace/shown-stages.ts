@@ -1,3 +1,4 @@
+import { create } from 'zustand'
 import type { MapLayout } from '../../core/layout/boxes'
 
 /** A stage as it is on the screen: for acts that need to know where things stand, and for dragging from pane to pane. */
@@ -32,3 +33,9 @@ export function stageAt(event: { clientX: number; clientY: number }): { index: n
   }
   return null
 }
+
+/** The scale at which the stage of a pane rests: 1 shows texts in their own size. */
+const useZooms = create<Record<number, number>>(() => ({}))
+
+export const setZoom = (index: number, scale: number): void => useZooms.setState({ [index]: scale })
+export const useZoom = (index: number): number => useZooms((zooms) => zooms[index] ?? 1)

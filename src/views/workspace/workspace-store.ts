@@ -19,9 +19,12 @@ export interface Pane {
   written: OutlineForm | null
   /** What stands out while the rest fades; null shows everything alike. */
   filter: Filter | null
-  /** Asks the stage to bring something into view: a topic, or with it its branch, all of the map, or as much as can be read; the number tells one request from the next. */
-  show: { what: TopicId | 'all' | 'start' | 'width' | 'back'; branch: boolean; request: number } | null
+  /** Asks the stage to bring something into view; the number tells one request from the next. */
+  show: { what: Sight; branch: boolean; request: number } | null
 }
+
+/** What a stage can be asked to show: a topic, or what this says of the map and of the view. */
+type Sight = TopicId | 'all' | 'start' | 'selected' | 'width' | 'back' | 'in' | 'out' | 'full'
 
 export type Dialog =
   | { kind: 'find' }
@@ -45,14 +48,17 @@ export type Dialog =
     }
 
 /** The sections of the topic sheet that can be asked for. */
-export type Section = 'note' | 'links' | 'files' | 'marks' | 'look' | 'dates'
+export type Section = 'note' | 'links' | 'files' | 'marks' | 'look' | 'layout' | 'dates'
 
 interface Workspace {
   panes: readonly Pane[]
   active: number
   leftOpen: boolean
+  /** Whether the topic sheet stands beside the map while a topic is selected. */
   sheetOpen: boolean
-  /** The section of the topic sheet that was asked for last. */
+  /** The sections of the topic sheet that are unfolded. */
+  sections: readonly Section[]
+  /** The section of the topic sheet that was asked for last; null once that is met. */
   section: { name: Section; request: number } | null
   dialog: Dialog | null
   /** The topic onto which ideas are being poured, and the pane in which that happens. */
@@ -82,13 +88,16 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   show: { what: topic ?? 'start', branch: false, request: ++requests },
 })
 
-const narrow = typeof window !== 'undefined' && window.innerWidth < 1_000
+/** Where the columns lie over the map as drawers, one at a time; the same width stands in workspace.module.css. */
+const drawers = typeof window === 'undefined' ? null : window.matchMedia('(max-width: 1099px)')
+const hasDrawers = () => drawers?.matches ?? false
 
 export const useWorkspace = create<Workspace>(() => ({
   panes: [],
   active: 0,
-  leftOpen: !narrow,
-  sheetOpen: !narrow,
+  leftOpen: !hasDrawers(),
+  sheetOpen: false,
+  sections: ['note', 'links', 'files'],
   section: null,
   dialog: null,
   pouring: null,
@@ -100,6 +109,9 @@ export const useWorkspace = create<Workspace>(() => ({
 }))
 
 const { setState, getState } = useWorkspace
+
+// Columns that stood beside the map would cover it all at once.
+drawers?.addEventListener('change', ({ matches }) => setState({ leftOpen: !matches, sheetOpen: false }))
 
 const calm = new Calm(useWorkspace.subscribe, useWorkspace.getState)
 /** The workspace for what stands beside the map; see `useCalmSession`. */
@@ -130,7 +142,7 @@ export const workspace = {
   edit(index: number, editing: Pane['editing']): void {
     changePane(index, editing ? { editing, selected: [editing.topic] } : { editing })
   },
-  show(index: number, what: TopicId | 'all' | 'width' | 'back', branch = false): void {
+  show(index: number, what: Exclude<Sight, 'start'>, branch = false): void {
     changePane(index, { show: { what, branch, request: ++requests } })
   },
   /** Shows one branch alone, or, with null, the whole map again. */
@@ -177,11 +189,24 @@ export const workspace = {
   closePane(index: number): void {
     setState((state) => ({ panes: state.panes.filter((_, i) => i !== index), active: 0 }))
   },
-  toggleLeft: () => setState((state) => ({ leftOpen: !state.leftOpen })),
-  toggleSheet: () => setState((state) => ({ sheetOpen: !state.sheetOpen })),
-  openSection(name: Section): void {
-    setState({ sheetOpen: true, section: { name, request: ++requests } })
+  openLeft(leftOpen: boolean): void {
+    setState({ leftOpen, ...(leftOpen && hasDrawers() ? { sheetOpen: false } : {}) })
   },
+  openSheet(sheetOpen: boolean): void {
+    setState({ sheetOpen, ...(sheetOpen && hasDrawers() ? { leftOpen: false } : {}) })
+  },
+  openSection(name: Section): void {
+    workspace.openSheet(true)
+    setState(({ sections }) => ({
+      sections: sections.includes(name) ? sections : [...sections, name],
+      section: { name, request: ++requests },
+    }))
+  },
+  /** Tells that a section was asked for, and shown. */
+  metSection(request: number): void {
+    setState(({ section }) => ({ section: section?.request === request ? null : section }))
+  },
+  unfoldSections: (sections: readonly Section[]) => setState({ sections }),
   dialog: (dialog: Dialog | null) => setState({ dialog }),
   pour: (pouring: Workspace['pouring']) => setState({ pouring }),
   draft: (drafting: Workspace['drafting']) => setState({ drafting }),
