@@ -17,6 +17,7 @@ export interface StageSize {
 export interface Sights {
   /** All of it, with what is drawn around the topics. */
   bounds: Bounds
+  /** Of the topics, the root first. */
   boxes: readonly Bounds[]
   /** The root with its first level; null for a map without topics. */
   beginning: Bounds | null
@@ -72,11 +73,12 @@ export function fittedToWidth(size: StageSize, bounds: Bounds): MapView {
  * How a map is first seen: all of it where every text can then be read, else the root with its first level, else as it was
  * seen last, else the surroundings of its root.
  */
-export function firstView(size: StageSize, { bounds, beginning, readable }: Sights, last: MapView | null): MapView {
+export function firstView(size: StageSize, sights: Sights, last: MapView | null): MapView {
+  const { bounds, boxes, beginning, readable } = sights
   if (!beginning || fittingScale(size, bounds) >= readable) return fitted(size, bounds)
   const k = fittingScale(size, beginning)
   if (k >= readable) return around(size, beginning, Math.min(k, 1))
-  return last ?? around(size, beginning, AROUND_ROOT)
+  return last ?? around(size, boxes[0]!, AROUND_ROOT)
 }
 
 /** Where bounds are on the stage, in px. */

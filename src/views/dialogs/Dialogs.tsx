@@ -1,16 +1,4 @@
-import {
-  ActionIcon,
-  Autocomplete,
-  Button,
-  Group,
-  Kbd,
-  Modal,
-  SegmentedControl,
-  Stack,
-  Table,
-  Text,
-  TextInput,
-} from '@mantine/core'
+import { ActionIcon, Autocomplete, Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
@@ -18,23 +6,25 @@ import { removeTemplate } from '../../core/commands/save-template'
 import { insertTemplate } from '../../core/commands/use-template'
 import type { Drawn, LinkEnd } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
+import { GROUP_NAMES, type Situation } from '../acts/act'
+import { ACTS } from '../acts/acts'
 import { useSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
-import type { Situation } from '../workspace/act'
-import { ACTS, readableKey } from '../workspace/acts'
 import { situationOf } from '../workspace/situation'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
 import { EnclosureDialog } from './EnclosureDialog'
 import { type Doable, FindDialog, type Found, topicOfFound } from './FindDialog'
 
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
+const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
 
 /** What can be done to the selected topics, by name. */
 const doableIn = (situation: Situation): Doable[] =>
-  ACTS.filter((act) => act.id !== 'find' && act.when(situation)).map((act) => ({
+  ACTS.filter((act) => act.id !== 'find' && act.whyNot(situation) === null).map((act) => ({
     id: act.id,
-    name: act.submenu ? `${act.submenu}: ${act.name(situation).toLowerCase()}` : act.name(situation),
+    name: act.name(situation),
+    where: `${GROUP_NAMES[act.group]}, ${act.section}`,
     run: () => act.act(situation),
   }))
 
@@ -104,7 +94,11 @@ export function Dialogs() {
     case 'ask':
       return <AskDialog key={dialog.title} asked={dialog} onClose={close} />
     case 'keys':
-      return <KeysDialog onClose={close} />
+      return (
+        <Suspense>
+          <KeysDialog onClose={close} />
+        </Suspense>
+      )
     default:
       return null
   }
@@ -221,54 +215,6 @@ function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'ask' }>
           <Button type="submit">{asked.act}</Button>
         </Stack>
       </form>
-    </Modal>
-  )
-}
-
-function KeysDialog({ onClose }: { onClose(): void }) {
-  const session = useSession()
-  const { active } = useWorkspace()
-  const situation = situationOf(session, active)
-  return (
-    <Modal opened onClose={onClose} title="All keys" size="lg">
-      <Table verticalSpacing={4}>
-        <Table.Tbody>
-          {ACTS.filter((act) => act.keys.length > 0).map((act) => (
-            <Table.Tr key={act.id}>
-              <Table.Td>{act.name(situation)}</Table.Td>
-              <Table.Td ta="right">
-                {act.keys.map((key) => (
-                  <Kbd key={key} ml={6}>
-                    {readableKey(key)}
-                  </Kbd>
-                ))}
-              </Table.Td>
-            </Table.Tr>
-          ))}
-          <Table.Tr>
-            <Table.Td>Copy, cut and paste branches with all that belongs to them</Table.Td>
-            <Table.Td ta="right">
-              {['Ctrl + C', 'Ctrl + X', 'Ctrl + V'].map((key) => (
-                <Kbd key={key} ml={6}>
-                  {key}
-                </Kbd>
-              ))}
-            </Table.Td>
-          </Table.Tr>
-          <Table.Tr>
-            <Table.Td>Select the nearest topic in a direction</Table.Td>
-            <Table.Td ta="right">
-              <Kbd>Arrows</Kbd>
-            </Table.Td>
-          </Table.Tr>
-          <Table.Tr>
-            <Table.Td>Keep the text being written and go on with the next sibling</Table.Td>
-            <Table.Td ta="right">
-              <Kbd>Ctrl + Enter</Kbd>
-            </Table.Td>
-          </Table.Tr>
-        </Table.Tbody>
-      </Table>
     </Modal>
   )
 }

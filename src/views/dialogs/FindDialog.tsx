@@ -29,6 +29,8 @@ export type Found = z.infer<typeof Found>[number]
 export interface Doable {
   id: string
   name: string
+  /** The group and the heading below which it stands. */
+  where: string
   run(): void
 }
 
@@ -36,11 +38,11 @@ type Offered = { kind: 'do'; doable: Doable } | Found
 
 const MOST_DOABLE = 5
 
-/** Acts whose name contains every word. */
+/** Acts whose name, with the heading above it, contains every word. */
 function named(doable: readonly Doable[], words: string): Offered[] {
   const wanted = wordsForFinding(words)
   return doable
-    .filter(({ name }) => wanted.every((word) => foldForFinding(name).includes(word)))
+    .filter(({ name, where }) => wanted.every((word) => foldForFinding(`${name} ${where}`).includes(word)))
     .slice(0, MOST_DOABLE)
     .map((act) => ({ kind: 'do', doable: act }))
 }
@@ -128,6 +130,7 @@ export function FindDialog({
             {found.kind === 'enclosure' && <IconFrame size={16} aria-label="Enclosure" />}
             {found.kind === 'do' && <IconPlayerPlay size={16} aria-label="Do" />}
             <span className={styles.text}>{found.kind === 'do' ? found.doable.name : found.text || 'Untitled'}</span>
+            {found.kind === 'do' && <span className={styles.where}>{found.doable.where}</span>}
             {(found.kind === 'topic' || found.kind === 'enclosure') && (
               <span className={styles.where}>in {found.mapTitle}</span>
             )}

@@ -1,8 +1,8 @@
 import type { DragEvent } from 'react'
 import { scatterItems } from '../../core/commands/scatter-items'
 import type { MapLayout } from '../../core/layout/boxes'
+import type { Situation } from '../acts/act'
 import { DRAWING_TYPE } from '../pictures/drawing-type'
-import type { Situation } from '../workspace/act'
 import { contentsOf, itemsOf, takeOver } from '../workspace/clipboard'
 import { workspace } from '../workspace/workspace-store'
 

@@ -72,7 +72,8 @@ export function useShow(
     const wasWhole = before?.map === pane.map && before.bounds !== bounds && seesWhole(before.bounds)
     if (wasWhole) {
       const sights = sightsOf(layout, bounds)
-      keep(sights, true, pane.editing && box ? aroundWritten(box) : [])
+      const wanted = !box ? [] : pane.editing ? aroundWritten(box) : [branchBounds(layout, box), box]
+      keep(sights, true, wanted)
       if (!pane.editing && layout.boxes.length > before.count + MANY_MORE && !seesWhole(bounds)) begin(sights, null)
     } else if (isNew && pane.editing)
       keep({ bounds, boxes: [], beginning: null, readable: 0 }, false, aroundWritten(box))

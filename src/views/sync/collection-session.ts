@@ -145,7 +145,7 @@ export class CollectionSession {
   /** Title of a map, open or not. */
   titleOf(map: string): string {
     const known = this.records.get('map', map) ?? this.rows.get(map)
-    return known?.title ?? 'a map that is not open to you'
+    return known ? known.title || 'Untitled' : 'a map that is not open to you'
   }
 
   /** Whether somebody may edit some maps here and one of these edits stands on another one. */

@@ -2,13 +2,14 @@ import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Tex
 import { IconMapOff, IconX } from '@tabler/icons-react'
 import { useEffect } from 'react'
 import { MapId, TopicId } from '../../core/records/ids'
+import { actByKey, keyName } from '../acts/acts'
+import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
 import { Dialogs } from '../dialogs/Dialogs'
 import { Outline } from '../outline/Outline'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { Stage } from '../stage/Stage'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
-import { actByKey, keyName } from './acts'
 import { StatusLine } from './StatusLine'
 import { Surroundings } from './Surroundings'
 import { situationOf } from './situation'
@@ -114,7 +115,7 @@ function Shell({ first }: { first: MapId }) {
   return (
     <div className={styles.shell}>
       <TopBar />
-      {leftOpen ? <Surroundings /> : <span />}
+      {leftOpen && <Surroundings />}
       <main className={styles.panes}>
         <VisuallyHidden component="h1">{title}</VisuallyHidden>
         {panes.map((pane, index) => (
@@ -141,7 +142,8 @@ function Shell({ first }: { first: MapId }) {
           </section>
         ))}
       </main>
-      {sheetOpen && panes[active]!.selected.length > 0 ? <TopicSheet /> : <span />}
+      <StripOfActs />
+      {sheetOpen && panes[active]!.selected.length > 0 && <TopicSheet />}
       <StatusLine />
       <Dialogs />
     </div>

@@ -9,8 +9,8 @@ import type { OutlineItem } from '../../core/formats/outline'
 import { outlineOf } from '../../core/formats/outline-of'
 import { TopicId } from '../../core/records/ids'
 import { isRoot } from '../../core/records/place'
+import type { Situation } from '../acts/act'
 import { tell } from '../app/api'
-import type { Situation } from './act'
 import { type Pane, useWorkspace, workspace } from './workspace-store'
 
 /** Our own branches on the clipboard, beside the clean list that every editor takes. */

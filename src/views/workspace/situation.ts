@@ -1,5 +1,5 @@
+import type { Situation } from '../acts/act'
 import type { CollectionSession } from '../sync/collection-session'
-import type { Situation } from './act'
 import { useWorkspace } from './workspace-store'
 
 /** The situation of a pane as it is now: for handlers, which run after what they were made from has changed. */

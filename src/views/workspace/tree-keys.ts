@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from 'react'
 import type { TopicId } from '../../core/records/ids'
-import type { Situation } from './act'
-import { actByKey, keyName } from './acts'
+import type { Situation } from '../acts/act'
+import { actByKey, keyName } from '../acts/acts'
 import { workspace } from './workspace-store'
 
 /** Where arrows lead; differs between the faces. */

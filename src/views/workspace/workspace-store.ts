@@ -4,6 +4,10 @@ import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
 import { Calm, useCalm } from '../app/calm'
 
+/** The groups of acts, in the order of the work. */
+export const GROUPS = ['gather', 'shape', 'enrich', 'dress', 'network'] as const
+export type Group = (typeof GROUPS)[number]
+
 export type Face = 'map' | 'outline'
 
 /** One of the one or two panes in the middle: a face of a map. */
@@ -69,6 +73,9 @@ interface Workspace {
   carriedLook: TopicId | null
   /** Branches that were copied or cut, for pasting with all that belongs to them. */
   carried: { topics: readonly TopicId[]; cut: boolean } | null
+  /** The group of acts whose panel is open, and whether it stays open when something was done. */
+  group: Group | null
+  groupPinned: boolean
   /** Whether the drawings are shown. */
   libraryOpen: boolean
   /** Whether large maps have a small picture of all of them in the corner. */
@@ -104,6 +111,8 @@ export const useWorkspace = create<Workspace>(() => ({
   drafting: null,
   carriedLook: null,
   carried: null,
+  group: null,
+  groupPinned: false,
   libraryOpen: false,
   overviewOpen: true,
 }))
@@ -212,6 +221,8 @@ export const workspace = {
   draft: (drafting: Workspace['drafting']) => setState({ drafting }),
   carry: (carried: Workspace['carried']) => setState({ carried }),
   carryLook: (carriedLook: TopicId) => setState({ carriedLook }),
+  openGroup: (group: Group | null) => setState({ group }),
+  pinGroup: (groupPinned: boolean) => setState({ groupPinned }),
   toggleOverview: () => setState((state) => ({ overviewOpen: !state.overviewOpen })),
   library: (libraryOpen: boolean) => setState({ libraryOpen }),
 }

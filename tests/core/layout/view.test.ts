@@ -52,13 +52,15 @@ describe('a map is first seen', () => {
 
   test('around its root where nothing is known of it', () => {
     const list = Array.from({ length: 300 }, (_, i) => ({ x: 80, y: i * 30 - 4_500, width: 120, height: 24 }))
-    const all = boundsOf(list)
+    const root = { x: -50, y: -20, width: 100, height: 40 }
+    const all = boundsOf([root, ...list])
     const first = firstView(
       { width: 900, height: 700 },
-      { boxes: list, bounds: all, beginning: all, readable: 0.6 },
+      { boxes: [root, ...list], bounds: all, beginning: all, readable: 0.6 },
       null,
     )
     expect(first.k).toBe(0.8)
+    expect(seen(first, { width: 900, height: 700 }, [root])).toEqual([root])
     expect(seen(first, { width: 900, height: 700 }, list).length).toBeGreaterThan(20)
   })
 })

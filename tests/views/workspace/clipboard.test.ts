@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { writeNote } from '../../../src/core/commands/write-note'
+import type { Situation } from '../../../src/views/acts/act'
 import { CollectionSession } from '../../../src/views/sync/collection-session'
-import type { Situation } from '../../../src/views/workspace/act'
 import { clipboardHandlers, itemsOf } from '../../../src/views/workspace/clipboard'
 import { type Pane, useWorkspace } from '../../../src/views/workspace/workspace-store'
 import { COLLECTION, type Garden, plot } from '../../core/gardens'

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { ACTS, keyName, readableKey } from '../../../src/views/workspace/acts'
+import { ACTS, keyName, readableKey } from '../../../src/views/acts/acts'
 
 const press = (key: string, change: Partial<Parameters<typeof keyName>[0]> = {}) =>
   keyName({ key, code: '', ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...change })

@@ -1,0 +1,68 @@
+import { ActionIcon, Kbd, Menu } from '@mantine/core'
+import { IconChevronRight } from '@tabler/icons-react'
+import { GROUPS, useWorkspace, workspace } from '../workspace/workspace-store'
+import { GROUP_NAMES, type Situation } from './act'
+import { mostDone, readableKey } from './acts'
+
+/** What is done most to the selected topics, at the place where it was asked for, and the way to everything else. */
+export function TopicMenu({
+  at,
+  situation,
+  onClose,
+  onDone,
+}: {
+  at: { x: number; y: number }
+  situation: Situation
+  onClose(): void
+  onDone(): void
+}) {
+  const choose = (act: () => void) => () => {
+    onClose()
+    onDone()
+    act()
+  }
+  return (
+    <Menu
+      opened
+      onClose={onClose}
+      position="right-start"
+      withinPortal
+      width={260}
+      returnFocus={false}
+      // The panel of a group takes the keyboard by itself.
+      onExitTransitionEnd={() => !useWorkspace.getState().group && onDone()}
+      transitionProps={{ duration: 0 }}
+    >
+      <Menu.Target>
+        <ActionIcon
+          size={1}
+          tabIndex={-1}
+          style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }}
+          aria-label="What can be done"
+        />
+      </Menu.Target>
+      <Menu.Dropdown>
+        {mostDone(situation).map((act) => (
+          <Menu.Item
+            key={act.id}
+            color={act.id === 'delete' ? 'ember' : undefined}
+            rightSection={act.keys[0] ? <Kbd size="xs">{readableKey(act.keys[0])}</Kbd> : null}
+            onClick={choose(() => act.act(situation))}
+          >
+            {act.name(situation)}
+          </Menu.Item>
+        ))}
+        <Menu.Divider />
+        {GROUPS.map((group) => (
+          <Menu.Item
+            key={group}
+            rightSection={<IconChevronRight size={14} aria-hidden />}
+            onClick={choose(() => workspace.openGroup(group))}
+          >
+            {GROUP_NAMES[group]}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  )
+}

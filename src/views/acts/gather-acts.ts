@@ -1,0 +1,134 @@
+import { deleteTopics } from '../../core/commands/delete-topics'
+import { duplicateBranches } from '../../core/commands/duplicate-branches'
+import { saveTemplate } from '../../core/commands/save-template'
+import { parentOf } from '../../core/records/place'
+import { tell } from '../app/api'
+import { carryFromMenu, pasteBranches } from '../workspace/clipboard'
+import { useWorkspace, workspace } from '../workspace/workspace-store'
+import {
+  acts,
+  hanging,
+  idsOf,
+  mayEdit,
+  noRoot,
+  notOnRoot,
+  one,
+  onMap,
+  run,
+  some,
+  theTopic,
+  unless,
+  withBelow,
+} from './act'
+import { composeAbove, composeChild, composeSibling } from './compose'
+
+const carriesSomething = unless(() => useWorkspace.getState().carried !== null, 'Copy or cut a branch first.')
+
+/** Acts that bring topics onto a map. */
+export const GATHER_ACTS = [
+  ...acts('gather', 'Write', [
+    {
+      id: 'edit',
+      name: 'Edit the text',
+      keys: ['F2'],
+      when: [mayEdit, one],
+      act: (situation) => workspace.edit(situation.index, { topic: theTopic(situation).id, text: null }),
+    },
+    {
+      id: 'add-child',
+      name: 'Add a child',
+      keys: ['Tab'],
+      drawing: 'child',
+      when: [mayEdit, one],
+      act: (situation) => composeChild(situation, theTopic(situation)),
+    },
+    {
+      id: 'add-sibling',
+      name: ({ topics }) => (topics[0] && !parentOf(topics[0]) ? 'Add a first-level topic' : 'Add a sibling'),
+      keys: ['Enter'],
+      drawing: 'sibling',
+      when: [mayEdit, one],
+      act: (situation) => composeSibling(situation, theTopic(situation)),
+    },
+    {
+      id: 'add-above',
+      name: ({ topics }) => (topics.length > 1 ? 'Add a topic above them' : 'Add a topic above it'),
+      keys: ['Shift+Enter'],
+      drawing: 'above',
+      when: [mayEdit, some, notOnRoot, hanging],
+      act: (situation) => composeAbove(situation, idsOf(situation)),
+    },
+  ]),
+  ...acts('gather', 'Many at once', [
+    {
+      id: 'pour',
+      name: 'Pour ideas onto it',
+      keys: ['Alt+p'],
+      drawing: 'pour',
+      when: [mayEdit, one, onMap],
+      act: (situation) => workspace.pour({ index: situation.index, topic: theTopic(situation).id }),
+    },
+    {
+      id: 'draft',
+      name: 'Draft branches …',
+      keys: ['Alt+r'],
+      when: [mayEdit, one, onMap],
+      act: (situation) => workspace.draft({ index: situation.index, topic: theTopic(situation).id }),
+    },
+    {
+      id: 'template',
+      name: 'Insert a template …',
+      when: [mayEdit, one],
+      act: (situation) => workspace.dialog({ kind: 'template', topic: theTopic(situation).id }),
+    },
+    {
+      id: 'keep-template',
+      name: 'Keep as a template …',
+      when: [mayEdit, one, withBelow],
+      act: (situation) => {
+        const { id, text } = theTopic(situation)
+        workspace.dialog({
+          kind: 'ask',
+          title: 'Keep what is below as a template',
+          label: 'Name of the template',
+          value: text.slice(0, 80),
+          act: 'Keep it',
+          take: (name) =>
+            situation.session.run((records, newIds) => saveTemplate(records, { topic: id, name }, newIds)),
+        })
+      },
+    },
+  ]),
+  ...acts('gather', 'Carry', [
+    { id: 'copy', name: 'Copy', when: [some], act: (situation) => carryFromMenu(situation, false) },
+    { id: 'cut', name: 'Cut', when: [mayEdit, some, noRoot], act: (situation) => carryFromMenu(situation, true) },
+    {
+      id: 'paste',
+      name: () => (useWorkspace.getState().carried?.cut ? 'Paste here what was cut' : 'Paste here what was copied'),
+      when: [mayEdit, one, carriesSomething],
+      act: (situation) => {
+        const { carried } = useWorkspace.getState()
+        if (carried && !pasteBranches(situation, carried.topics, theTopic(situation).id))
+          tell('The map on which that stands is no longer open. Open it and copy again.')
+      },
+    },
+    {
+      id: 'duplicate',
+      name: 'Duplicate',
+      keys: ['Ctrl+d'],
+      when: [mayEdit, some, notOnRoot],
+      act: (situation) =>
+        run(situation, (records, newIds) =>
+          duplicateBranches(records, { topics: idsOf(situation), onto: null }, newIds),
+        ),
+    },
+    {
+      id: 'delete',
+      name: 'Delete',
+      keys: ['Delete', 'Backspace'],
+      when: [mayEdit, some, noRoot],
+      act: (situation) =>
+        run(situation, (records, newIds) => deleteTopics(records, { topics: idsOf(situation) }, newIds)),
+    },
+  ]),
+]

@@ -1,0 +1,60 @@
+import { splitOff } from '../../core/commands/split-off'
+import { workspace } from '../workspace/workspace-store'
+import { acts, mayEdit, notOnRoot, one, onRoot, theTopic, unless, withBelow } from './act'
+
+const isDoorway = unless(({ topics }) => Boolean(topics[0]?.opensMap), 'It opens no map.')
+const isNoDoorway = unless(({ topics }) => !topics[0]?.opensMap, 'It opens a map already.')
+
+/** Acts on how maps and topics hang together. */
+export const NETWORK_ACTS = [
+  ...acts('network', 'Child maps', [
+    {
+      id: 'open',
+      name: 'Open the map behind it',
+      keys: ['Ctrl+Enter'],
+      drawing: 'open',
+      when: [one, isDoorway],
+      act: (situation) => workspace.go(situation.index, theTopic(situation).opensMap!, null),
+    },
+    {
+      id: 'split-off',
+      name: 'Split off into a child map',
+      keys: ['Alt+d'],
+      drawing: 'split',
+      when: [mayEdit, one, notOnRoot, isNoDoorway, withBelow],
+      act: (situation) => {
+        situation.session.run((records, newIds) => splitOff(records, { topic: theTopic(situation).id }, newIds))
+      },
+    },
+    {
+      id: 'bring-back',
+      name: 'Bring the child map back',
+      drawing: 'back',
+      when: [mayEdit, one, notOnRoot, isDoorway],
+      act: (situation) => void situation.session.command('bring-back', { topic: theTopic(situation).id }),
+    },
+  ]),
+  ...acts('network', 'Across maps', [
+    {
+      id: 'link',
+      name: 'Cross-link with …',
+      keys: ['Alt+l'],
+      drawing: 'link',
+      when: [mayEdit, one],
+      act: (situation) => workspace.dialog({ kind: 'link', from: theTopic(situation).id }),
+    },
+    {
+      id: 'merge',
+      name: 'Merge other maps into this one …',
+      drawing: 'merge',
+      when: [mayEdit, one, onRoot],
+      act: ({ pane }) => workspace.dialog({ kind: 'merge', target: pane.map }),
+    },
+    {
+      id: 'beside',
+      name: 'Open a map beside this one …',
+      drawing: 'panes',
+      act: () => workspace.dialog({ kind: 'beside' }),
+    },
+  ]),
+]

@@ -1,0 +1,296 @@
+import { evenOutSides, holdSides } from '../../core/commands/even-out-sides'
+import { foldAllBut, foldToLevel, foldTopics } from '../../core/commands/fold-topics'
+import { arrangeAgain, arrangeMap, detachTopics, placeByHand } from '../../core/commands/places'
+import { demoteHeading, joinTopics, promoteToHeading, splitLines } from '../../core/commands/regroup'
+import { sortChildren } from '../../core/commands/sort-children'
+import { type Step, stepTopic } from '../../core/commands/step-topic'
+import type { TopicBox } from '../../core/layout/boxes'
+import { isPlacedByHand, isRoot, parentOf, sideOf } from '../../core/records/place'
+import { branch, topicsInOrder } from '../../core/tree/walk'
+import { stageOf } from '../workspace/shown-stages'
+import { workspace } from '../workspace/workspace-store'
+import {
+  acts,
+  hanging,
+  idsOf,
+  mayEdit,
+  notOnRoot,
+  one,
+  onMap,
+  onRoot,
+  run,
+  type Situation,
+  several,
+  some,
+  theTopic,
+  unless,
+  withBelow,
+} from './act'
+
+const onStage = unless(({ index }) => stageOf(index) !== undefined, 'This is seen on the map: choose Map at the top.')
+const hasSeveralBelow = unless(
+  ({ session, topics }) => session.records.children(topics[0]!.id).length > 1,
+  'It needs two topics or more below it.',
+)
+const onFirstLevel = unless(
+  ({ session, topics }) =>
+    topics.every((topic) => {
+      const parent = session.records.get('topic', parentOf(topic))
+      return parent !== undefined && isRoot(parent) && sideOf(topic) !== null
+    }),
+  'Only first-level topics have a side.',
+)
+const isArranged = unless(({ topics }) => !isPlacedByHand(topics[0]!), 'It keeps its place already.')
+const hasPlaced = unless(
+  ({ session, topics }) => topics.some((topic) => [...branch(session.records, topic)].some(isPlacedByHand)),
+  'Nothing here is placed by hand.',
+)
+
+const step = (direction: Step, name: string, key: string) => ({
+  id: `move-${direction}`,
+  name,
+  keys: [key],
+  when: [mayEdit, one, notOnRoot],
+  act: (situation: Situation) => {
+    const { session, index } = situation
+    const { id } = theTopic(situation)
+    const select = session.run((records, newIds) => stepTopic(records, { topic: id, step: direction }, newIds))
+    if (select) workspace.show(index, id)
+  },
+})
+
+/** Acts that give a map its order: places, sides, headings, folding, and what is selected for them. */
+export const SHAPE_ACTS = [
+  ...acts('shape', 'Move', [
+    step('up', 'Move up', 'Alt+ArrowUp'),
+    step('down', 'Move down', 'Alt+ArrowDown'),
+    step('left', 'Move to the left', 'Alt+ArrowLeft'),
+    step('right', 'Move to the right', 'Alt+ArrowRight'),
+    step('out', 'Move out one level', 'Shift+Tab'),
+  ]),
+  ...acts('shape', 'Regroup', [
+    {
+      id: 'heading',
+      name: 'Make it the heading of its siblings',
+      drawing: 'heading',
+      when: [mayEdit, one, notOnRoot, hanging],
+      act: (situation) =>
+        run(situation, (records, newIds) => promoteToHeading(records, { topic: theTopic(situation).id }, newIds)),
+    },
+    {
+      id: 'put-beside',
+      name: 'Put what is below beside it',
+      drawing: 'beside',
+      when: [mayEdit, one, notOnRoot, hanging, withBelow],
+      act: (situation) =>
+        run(situation, (records, newIds) => demoteHeading(records, { topic: theTopic(situation).id }, newIds)),
+    },
+    {
+      id: 'join',
+      name: ({ topics }) => (topics.length > 1 ? `Join ${topics.length} topics into one` : 'Join topics into one'),
+      drawing: 'join',
+      when: [mayEdit, several],
+      act: (situation) =>
+        run(situation, (records, newIds) => joinTopics(records, { topics: idsOf(situation) }, newIds)),
+    },
+    {
+      id: 'split-lines',
+      name: 'Make a topic of each line',
+      when: [
+        mayEdit,
+        one,
+        unless(({ topics }) => topics[0]!.text.trim().includes('\n'), 'Its text has one line only.'),
+      ],
+      act: (situation) =>
+        run(situation, (records, newIds) => splitLines(records, { topic: theTopic(situation).id }, newIds)),
+    },
+  ]),
+  ...acts(
+    'shape',
+    'Sort',
+    (['text', 'date', 'number'] as const).map((by) => ({
+      id: `sort-${by}`,
+      name: `What is below, by ${by}`,
+      when: [mayEdit, one, hasSeveralBelow],
+      act: (situation: Situation) =>
+        run(situation, (records, newIds) => sortChildren(records, { topic: theTopic(situation).id, by }, newIds)),
+    })),
+  ),
+  ...acts('shape', 'Place', [
+    {
+      id: 'detach',
+      name: 'Detach, to stand alone',
+      drawing: 'detach',
+      when: [
+        mayEdit,
+        some,
+        notOnRoot,
+        unless(({ topics }) => topics.some((topic) => parentOf(topic) !== null), 'It stands alone already.'),
+      ],
+      act: (situation) =>
+        run(situation, (records, newIds) => {
+          const layout = stageOf(situation.index)?.layout
+          const topics = idsOf(situation).map((topic, i) => {
+            const box = layout?.byKey.of(topic)
+            return { topic, at: { x: Math.round((box?.x ?? 0) + 24), y: Math.round((box?.y ?? i * 40) + 24) } }
+          })
+          return detachTopics(records, { topics }, newIds)
+        }),
+    },
+    {
+      id: 'keep-place',
+      name: 'Keep it at this place',
+      when: [mayEdit, one, notOnRoot, hanging, isArranged, onStage],
+      act: (situation) =>
+        run(situation, (records, newIds) => {
+          const topic = theTopic(situation)
+          const box = stageOf(situation.index)!.layout.byKey.of(topic.id)!
+          const at = { x: Math.round(box.x), y: Math.round(box.y) }
+          return placeByHand(records, { topic: topic.id, at, side: sideOf(topic) ?? 'right' }, newIds)
+        }),
+    },
+    {
+      id: 'arrange',
+      name: ({ topics }) => (topics[0] && isRoot(topics[0]) ? 'Arrange everything again' : 'Arrange it again'),
+      when: [mayEdit, some, hasPlaced],
+      act: (situation) =>
+        run(situation, (records, newIds) =>
+          situation.topics.length === 1 && isRoot(theTopic(situation))
+            ? arrangeMap(records, { map: situation.pane.map }, newIds)
+            : arrangeAgain(records, { topics: idsOf(situation) }, newIds),
+        ),
+    },
+    {
+      id: 'hold-side',
+      name: ({ topics }) => (topics[0]?.held ? 'Let it change sides' : 'Hold it to this side'),
+      when: [mayEdit, some, notOnRoot, onFirstLevel],
+      act: (situation) => {
+        const held = !theTopic(situation).held
+        run(situation, (records, newIds) => holdSides(records, { topics: idsOf(situation), held }, newIds))
+      },
+    },
+    {
+      id: 'even-out',
+      name: 'Even out the sides',
+      drawing: 'even',
+      when: [mayEdit, one, onRoot],
+      act: (situation) => {
+        situation.session.run((records, newIds) => evenOutSides(records, { map: situation.pane.map }, newIds))
+      },
+    },
+  ]),
+  ...acts('shape', 'Fold', [
+    {
+      id: 'fold',
+      name: ({ topics }) => (topics[0]?.folded ? 'Unfold' : 'Fold'),
+      keys: [' '],
+      drawing: 'fold',
+      when: [mayEdit, some, notOnRoot, withBelow],
+      act: (situation) => {
+        const folded = !theTopic(situation).folded
+        situation.session.run((records, newIds) => foldTopics(records, { topics: idsOf(situation), folded }, newIds))
+      },
+    },
+    ...[1, 2, 3].map((level) => ({
+      id: `fold-level-${level}`,
+      name: `The map to level ${level}`,
+      when: [mayEdit],
+      act: (situation: Situation) =>
+        run(situation, (records, newIds) => foldToLevel(records, { map: situation.pane.map, level }, newIds)),
+    })),
+    {
+      id: 'unfold-all',
+      name: 'Unfold everything',
+      when: [mayEdit],
+      act: (situation) =>
+        run(situation, (records, newIds) => foldToLevel(records, { map: situation.pane.map, level: null }, newIds)),
+    },
+    {
+      id: 'fold-all-but',
+      name: 'All but the way to this topic',
+      when: [mayEdit, one, notOnRoot],
+      act: (situation) =>
+        run(situation, (records, newIds) => foldAllBut(records, { topic: theTopic(situation).id }, newIds)),
+    },
+    {
+      id: 'only-branch',
+      name: 'Show only this branch',
+      keys: ['Alt+o'],
+      when: [
+        one,
+        notOnRoot,
+        withBelow,
+        unless(({ pane, topics }) => pane.only !== topics[0]!.id, 'It is shown alone already.'),
+      ],
+      act: (situation) => workspace.showOnly(situation.index, theTopic(situation).id),
+    },
+    {
+      id: 'whole-map',
+      name: 'Show the whole map',
+      keys: ['Alt+w'],
+      when: [unless(({ pane }) => pane.only !== null, 'The whole map is shown.')],
+      act: ({ index }) => workspace.showOnly(index, null),
+    },
+  ]),
+  ...acts('shape', 'Select', [
+    {
+      id: 'select-branch',
+      name: 'The whole branch',
+      when: [some, withBelow],
+      act: ({ session, topics, index }) =>
+        workspace.select(
+          index,
+          topics.flatMap((topic) => [...branch(session.records, topic)].map(({ id }) => id)),
+        ),
+    },
+    {
+      id: 'select-siblings',
+      name: 'Its siblings too',
+      when: [one, hanging],
+      act: (situation) =>
+        workspace.select(
+          situation.index,
+          situation.session.records.children(parentOf(theTopic(situation))!).map(({ id }) => id),
+        ),
+    },
+    {
+      id: 'select-level',
+      name: 'All on its level',
+      when: [one, onMap, onStage],
+      act: (situation) => {
+        const boxes = stageOf(situation.index)!.layout.boxes
+        const level = boxes.find((box) => box.topic.id === theTopic(situation).id)?.level
+        workspace.select(
+          situation.index,
+          boxes.filter((box) => box.level === level).map((box) => box.topic.id),
+        )
+      },
+    },
+    {
+      id: 'select-alike',
+      name: 'All that look like it',
+      when: [one, onMap, onStage],
+      act: (situation) => {
+        const { boxes, byKey } = stageOf(situation.index)!.layout
+        const own = byKey.of(theTopic(situation).id)
+        // Equal styles are the same object; marks and doorways are seen as well.
+        const seen = ({ topic }: TopicBox) => [...topic.badges, topic.task, topic.opensMap !== null].join(' ')
+        const alike = boxes.filter((box) => own && box.style === own.style && seen(box) === seen(own))
+        workspace.select(
+          situation.index,
+          alike.map((box) => box.topic.id),
+        )
+      },
+    },
+    {
+      id: 'select-all',
+      name: 'Everything on the map',
+      keys: ['Ctrl+a'],
+      act: ({ session, pane, index }) =>
+        workspace.select(
+          index,
+          [...topicsInOrder(session.records, pane.map)].map(({ id }) => id),
+        ),
+    },
+  ]),
+]
