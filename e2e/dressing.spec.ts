@@ -124,7 +124,7 @@ test('badges, tags and a task mark topics, and a filter finds them by each', asy
   await page.keyboard.press('Alt+t')
   await page.locator('input[name=text]').fill('dry days')
   await page.keyboard.press('Enter')
-  await choose(page, 'Prune, scissors, tagged dry days', 'Task', 'It is begun')
+  await choose(page, 'Prune, scissors, tagged dry days', 'Enrich', 'It is begun')
   const marked = topic(page, 'Prune, scissors, tagged dry days, Task begun')
   await expect(marked).toBeVisible()
   await page.getByRole('button', { name: /^Filter/ }).click()
@@ -170,7 +170,7 @@ test('a drawing is put on a topic and resized by its corner; the width of a text
   await dragBy('Change the width of Sow peas', -30)
   await expect.poll(height).toBeGreaterThan(before)
   await expectNoOverlap(page)
-  await choose(page, 'Sow peas', 'Layout', 'As wide as its words')
+  await choose(page, 'Sow peas', 'Dress', 'As wide as its words')
   await expect.poll(height).toBeCloseTo(before, 0)
 })
 
@@ -224,7 +224,7 @@ test('a picture that was copied elsewhere is pasted onto a topic, and text onto 
 test('a draft and the drawings stand side by side', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await selectTopic(page, 'Spring')
-  await choose(page, 'Spring', null, /^Draft/)
+  await choose(page, 'Spring', 'Gather', /^Draft/)
   await openSection(page, /^Badges, tags, picture/)
   await sheet(page).getByRole('button', { name: 'From the drawings' }).click()
   const [draft, drawings] = await Promise.all(

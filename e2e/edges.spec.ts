@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Browser, expect, type Page, test } from '@playwright/test'
-import { allSaved, beginWithoutAccount, expectNoOverlap, makeMap, selectTopic, topic, write } from './person'
+import { allSaved, beginWithoutAccount, choose, expectNoOverlap, makeMap, selectTopic, topic, write } from './person'
 
 const addTopic = async (page: Page, text: string) => {
   await page.keyboard.press('Tab')
@@ -175,8 +175,7 @@ test('everything but typing works with the mouse: fold by its sign, loose topics
   await makeMap(page, 'Mouse')
   await page.evaluate(() => navigator.clipboard.writeText('- Branch\n  - Twig\n  - Leaf'))
   await page.keyboard.press('Control+v')
-  await topic(page, 'Branch').click({ button: 'right' })
-  await page.getByRole('menuitem', { name: /^Fold Space/ }).click()
+  await choose(page, 'Branch', 'Shape', /^Fold Space/)
   await expect(topic(page, 'Twig')).toHaveCount(0)
   await page.locator('[data-fold]').click()
   await expect(topic(page, 'Twig')).toBeVisible()
@@ -233,8 +232,10 @@ test('the workspace is usable at 900 px', async ({ page }) => {
   await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
   await expect(page.getByRole('textbox', { name: 'Note' })).toBeVisible()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(900)
-  // With both columns open they lie over the map, which is still there between them.
+  // Columns lie over the map here, one at a time; it is as wide as before.
   await page.getByRole('button', { name: 'Show or hide the surroundings' }).click()
+  await expect(page.getByRole('textbox', { name: 'Note' })).toBeHidden()
+  await page.getByRole('button', { name: 'Close the surroundings' }).click()
   await page.getByRole('button', { name: 'Fit', exact: true }).click()
   expect((await page.locator('[data-stage]').boundingBox())!.width).toBe(900)
   await expect(topic(page, 'Narrow')).toBeInViewport()

@@ -1,5 +1,14 @@
 import { expect, test } from '@playwright/test'
-import { allSaved, beginWithoutAccount, expectNoOverlap, plantGarden, selectTopic, topic } from './person'
+import {
+  allSaved,
+  beginFrom,
+  beginWithoutAccount,
+  choose,
+  expectNoOverlap,
+  plantGarden,
+  selectTopic,
+  topic,
+} from './person'
 
 const GARDEN = '- Spring\n  - Sow peas\n- Summer'
 
@@ -94,15 +103,11 @@ test('lists and tables of other programs are pasted with their structure', async
 
 test('a map begins with a template, and another one is hung onto a topic', async ({ page }) => {
   await beginWithoutAccount(page)
-  await page.getByRole('button', { name: 'New map' }).click()
-  await page.getByRole('textbox', { name: 'Name' }).fill('Field season')
-  await page.getByRole('combobox', { name: 'Begin with' }).selectOption('Season plan')
-  await page.getByRole('button', { name: 'Make the map' }).click()
+  await beginFrom(page, 'Season plan')
   await expect(topic(page, 'First work days')).toBeVisible()
   await page.keyboard.press('Alt+f')
   await expectNoOverlap(page)
-  await topic(page, 'Report').click({ button: 'right' })
-  await page.getByRole('menuitem', { name: 'Insert a template …' }).click()
+  await choose(page, 'Report', 'Gather', 'Insert a template …')
   await page.getByRole('button', { name: /^Decision/ }).click()
   await expect(topic(page, 'First way')).toHaveAttribute('aria-level', '3')
 })
@@ -154,10 +159,7 @@ test('a branch is kept as a template and begun with again', async ({ page }) => 
   await page.keyboard.press('Enter')
   await allSaved(page)
   await page.getByRole('link', { name: 'All maps' }).click()
-  await page.getByRole('button', { name: 'New map' }).click()
-  await page.getByRole('textbox', { name: 'Name' }).fill('Allotment')
-  await page.getByLabel('Begin with').selectOption('Beds')
-  await page.getByRole('button', { name: 'Make the map' }).click()
+  await beginFrom(page, 'Beds')
   await expect(topic(page, 'Sow peas')).toHaveAttribute('aria-level', '2')
 })
 

@@ -1,18 +1,55 @@
 import { expect, type Locator, type Page } from '@playwright/test'
 
-/** Begins without an account; ends on the page with the maps of the new collection. */
+/** Begins without an account; ends on the page of the new collection, before it has a map. */
 export async function beginWithoutAccount(page: Page): Promise<void> {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Start without an account' }).click()
+  const begun = await page.request.post('/api/guests')
+  const { collection } = (await begun.json()) as { collection: string }
+  await page.goto(`/c/${collection}`)
   await expect(page.getByRole('heading', { name: 'My collection' })).toBeVisible()
 }
 
-export async function makeMap(page: Page, name: string): Promise<void> {
+/** Begins without an account as people do; ends on a map whose root is being written. */
+export async function beginOnMap(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Start without an account' }).click()
+  await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toBeFocused()
+}
+
+/** Begins a map from a plate of the gallery. */
+export async function beginFrom(page: Page, plate: string): Promise<void> {
   await page.getByRole('button', { name: 'New map' }).click()
-  await page.getByRole('textbox', { name: 'Name' }).fill(name)
-  await page.getByRole('button', { name: 'Make the map' }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: new RegExp(`^${plate}:`) })
+    .click()
+}
+
+export async function makeMap(page: Page, name: string): Promise<void> {
+  await beginFrom(page, 'Empty')
+  await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toBeFocused()
+  await page.keyboard.type(name)
+  await page.keyboard.press('Enter')
   await expect(topic(page, name)).toBeVisible()
   await expect(page.getByRole('tree', { name: `Map ${name}` })).toBeFocused()
+}
+
+/** Imports text files on the page of the collection, having seen what they would become. */
+export async function importFiles(
+  page: Page,
+  files: readonly { name: string; mimeType: string; buffer: Buffer }[],
+): Promise<void> {
+  await page.getByRole('button', { name: 'Import text' }).click()
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Choose files' }).click()
+  await (await chooser).setFiles([...files])
+  await page.getByRole('button', { name: files.length === 1 ? 'Make the map' : `Make ${files.length} maps` }).click()
+}
+
+/** Has the topic sheet beside the map. */
+export async function openSheet(page: Page): Promise<void> {
+  const sheet = page.getByRole('complementary', { name: 'Topic sheet' })
+  if (!(await sheet.isVisible())) await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+  await expect(sheet).toBeVisible()
 }
 
 /** A topic on the map or in the outline, by the beginning of its name. */
@@ -83,10 +120,15 @@ export async function plantGarden(page: Page, list: string, fit = true): Promise
   if (fit) await page.keyboard.press('Alt+f')
 }
 
-/** Chooses an entry of a topic's menu, from a submenu where one is named. */
-export async function choose(page: Page, name: string, submenu: string | null, entry: string | RegExp): Promise<void> {
+/** Chooses an entry of a topic's menu, or of the panel of a group to which the menu leads. */
+export async function choose(page: Page, name: string, group: string | null, entry: string | RegExp): Promise<void> {
   await topic(page, name).click({ button: 'right' })
-  if (submenu) await page.getByRole('menuitem', { name: submenu, exact: true }).hover()
+  await chooseFromMenu(page, group, entry)
+}
+
+/** The same where the menu of a topic is open. */
+export async function chooseFromMenu(page: Page, group: string | null, entry: string | RegExp): Promise<void> {
+  if (group) await page.getByRole('menuitem', { name: group, exact: true }).click()
   await page.getByRole('menuitem', { name: entry }).click()
 }
 
@@ -98,6 +140,7 @@ export const middleOf = async (page: Page, name: string): Promise<{ x: number; y
 
 /** Opens a section of the topic sheet that is not open yet. */
 export async function openSection(page: Page, name: RegExp): Promise<void> {
+  await openSheet(page)
   const section = page.getByRole('complementary', { name: 'Topic sheet' }).getByRole('button', { name })
   if ((await section.getAttribute('aria-expanded')) !== 'true') await section.click()
 }

@@ -2,6 +2,7 @@ import { expect, type Page, test } from '@playwright/test'
 import {
   allSaved,
   choose,
+  chooseFromMenu,
   expectNoOverlap,
   makeMap,
   middleOf,
@@ -24,26 +25,26 @@ async function drag(page: Page, name: string, to: { x: number; y: number }): Pro
 test('a map is set in other ways, a branch in its own, and nothing overlaps', async ({ page }) => {
   await plantGarden(page, GARDEN)
   for (const layout of ['right', 'left', 'top down', 'bottom up', 'around the centre', 'indented', 'along time']) {
-    await choose(page, 'Garden', 'Layout', new RegExp(`^The map (to the )?${layout}$`))
+    await choose(page, 'Garden', 'Dress', new RegExp(`^The map (to the )?${layout}$`))
     await expect(page.getByRole('button', { name: new RegExp(`Undo: set the map .*${layout}`) })).toBeVisible()
     await page.keyboard.press('Alt+f')
     await expectNoOverlap(page)
   }
-  await choose(page, 'Garden', 'Layout', 'The map to the right')
-  await choose(page, 'Summer', 'Layout', 'This branch top down')
+  await choose(page, 'Garden', 'Dress', 'The map to the right')
+  await choose(page, 'Summer', 'Dress', 'This branch top down')
   await page.keyboard.press('Alt+f')
   await expectNoOverlap(page)
   const [summer, beans] = [await middleOf(page, 'Summer'), await middleOf(page, 'Pick beans')]
   expect(beans.y).toBeGreaterThan(summer.y + 10)
-  await choose(page, 'Summer', 'Layout', 'As the branch around it')
+  await choose(page, 'Summer', 'Dress', 'As the branch around it')
   await expect.poll(async () => (await middleOf(page, 'Pick beans')).x).toBeGreaterThan(summer.x + 40)
 })
 
 test('topics are numbered from their order on map and outline, and a number can be fixed', async ({ page }) => {
   await plantGarden(page, GARDEN)
-  await choose(page, 'Garden', 'Numbers', 'What is below: 1, 1a, 1a1')
+  await choose(page, 'Garden', 'Dress', 'What is below: 1, 1a, 1a1')
   await expect(topic(page, '2a1 Dwarf')).toBeVisible()
-  await choose(page, '2 Summer', 'Numbers', 'Fix its number …')
+  await choose(page, '2 Summer', 'Dress', 'Fix its number …')
   await page.getByRole('textbox', { name: 'Number that the topic keeps' }).fill('7')
   await page.keyboard.press('Enter')
   await expect(topic(page, '7a1 Dwarf')).toBeVisible()
@@ -83,7 +84,7 @@ test('dropped on the empty surface a branch stands alone, with Alt it keeps its 
   const kept = await middleOf(page, 'Water')
   expect(Math.abs(kept.x - free.x) + Math.abs(kept.y - free.y)).toBeLessThan(12)
   await expectNoOverlap(page)
-  await choose(page, 'Water', null, 'Arrange it again')
+  await choose(page, 'Water', 'Shape', 'Arrange it again')
   await expect.poll(async () => (await middleOf(page, 'Water')).y).toBeLessThan(free.y - 40)
 })
 
@@ -105,16 +106,16 @@ test('a drag scrolls the view at its edges, and Esc gives it up', async ({ page 
 
 test('a level, a branch, and all that look alike are selected at once, and changed together', async ({ page }) => {
   await plantGarden(page, GARDEN)
-  await choose(page, 'Spring', 'Select', 'All on its level')
+  await choose(page, 'Spring', 'Shape', 'All on its level')
   await expect(page.getByText('4 selected')).toBeVisible()
   // A press that is no part of a menu selects one again.
   await selectTopic(page, 'Winter')
-  await choose(page, 'Sow peas', 'Task', 'It is to do')
-  await choose(page, 'Leaves', 'Task', 'It is to do')
+  await choose(page, 'Sow peas', 'Enrich', 'It is to do')
+  await choose(page, 'Leaves', 'Enrich', 'It is to do')
   await selectTopic(page, 'Sow peas, Task to do')
-  await choose(page, 'Sow peas, Task to do', 'Select', 'All that look like it')
+  await choose(page, 'Sow peas, Task to do', 'Shape', 'All that look like it')
   await expect(page.getByText('2 selected')).toBeVisible()
-  await choose(page, 'Leaves, Task to do', 'Task', 'It is done')
+  await choose(page, 'Leaves, Task to do', 'Enrich', 'It is done')
   await expect(page.getByRole('treeitem', { name: /Task done/ })).toHaveCount(2)
 })
 
@@ -141,7 +142,7 @@ test('branches are carried from pane to pane', async ({ page }) => {
 
 test('several topics are selected by a band, enclosed, joined and copied', async ({ page }) => {
   await plantGarden(page, GARDEN)
-  await choose(page, 'Garden', 'Layout', 'The map to the right')
+  await choose(page, 'Garden', 'Dress', 'The map to the right')
   await page.keyboard.press('Alt+f')
   const peas = (await topic(page, 'Sow peas').boundingBox())!
   const prune = (await topic(page, 'Prune').boundingBox())!
@@ -152,7 +153,7 @@ test('several topics are selected by a band, enclosed, joined and copied', async
   await page.mouse.up()
   await page.keyboard.up('Shift')
   await expect(page.getByText('2 selected')).toBeVisible()
-  await choose(page, 'Prune', null, 'Enclose …')
+  await choose(page, 'Prune', 'Dress', 'Enclose …')
   await page.getByRole('textbox', { name: 'Title, if it should have one' }).fill('Before April')
   await page.keyboard.press('Enter')
   const frame = page.locator('[data-enclosure]')
@@ -171,14 +172,13 @@ test('several topics are selected by a band, enclosed, joined and copied', async
     .nth(1)
     .click({ modifiers: ['Control'] })
   await topic(page, 'Winter').first().click({ button: 'right' })
-  await page.getByRole('menuitem', { name: 'Regroup', exact: true }).hover()
-  await page.getByRole('menuitem', { name: 'Join 2 topics into one' }).click()
+  await chooseFromMenu(page, 'Shape', 'Join 2 topics into one')
   await expect(page.getByRole('treeitem', { name: /Winter\s+Winter/ })).toBeVisible()
 })
 
 test('an enclosure has a look of its own, and topics lead to it from either end', async ({ page }) => {
   await plantGarden(page, GARDEN)
-  await choose(page, 'Spring', null, 'Enclose …')
+  await choose(page, 'Spring', 'Dress', 'Enclose …')
   await page.getByRole('textbox', { name: 'Title, if it should have one' }).fill('First half')
   await page.keyboard.press('Enter')
   const frame = page.locator('[data-enclosure] .enclosure-frame')
@@ -245,10 +245,10 @@ test('branches are copied with what belongs to them, and cut ones move, within a
   await page.getByRole('button', { name: 'Open a second pane' }).click()
   await page.getByRole('combobox').fill('spring')
   await page.getByRole('option', { name: 'Spring' }).first().click()
-  await choose(page, 'Pick beans, Note', null, 'Cut')
+  await choose(page, 'Pick beans, Note', 'Gather', 'Cut')
   const second = page.locator('[data-stage="1"]')
   await second.getByRole('treeitem', { name: 'Spring' }).click({ button: 'right' })
-  await page.getByRole('menuitem', { name: 'Paste here what was cut' }).click()
+  await chooseFromMenu(page, 'Gather', 'Paste here what was cut')
   await expect(second.getByRole('treeitem', { name: 'Pick beans, Note' })).toBeVisible()
   await expect(page.locator('[data-stage="0"]').getByRole('treeitem', { name: 'Pick beans' })).toHaveCount(0)
   await allSaved(page)
@@ -269,9 +269,9 @@ test('one branch alone, folding to a level, and a filter by words', async ({ pag
   await expect(topic(page, 'Water')).toBeVisible()
   await trail.getByRole('button', { name: 'The whole map' }).click()
   await expect(topic(page, 'Spring')).toBeVisible()
-  await choose(page, 'Garden', 'Fold the map', 'To level 1')
+  await choose(page, 'Garden', 'Shape', 'The map to level 1')
   await expect(topic(page, 'Pick beans')).toHaveCount(0)
-  await choose(page, 'Garden', 'Fold the map', 'Unfold everything')
+  await choose(page, 'Garden', 'Shape', 'Unfold everything')
   await expect(topic(page, 'Dwarf')).toBeVisible()
   await selectTopic(page, 'Garden')
   await page.keyboard.press('Control+k')
@@ -305,7 +305,7 @@ test('dates set in the topic sheet give the scale of a map along time', async ({
       .fill(day)
     await expect(page.getByRole('button', { name: `Undo: date ${name}` })).toBeVisible()
   }
-  await choose(page, 'Garden', 'Layout', 'The map along time')
+  await choose(page, 'Garden', 'Dress', 'The map along time')
   await page.keyboard.press('Alt+f')
   await expectNoOverlap(page)
   const xs = await Promise.all(

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
 import { importAndWait } from '../scripts/setup/imports.mjs'
-import { beginWithoutAccount } from './person'
+import { beginWithoutAccount, importFiles, openSheet } from './person'
 
 const asker = (page: Page, base: string) => async (method: 'GET' | 'POST', path: string, body?: object) =>
   (await page.request.fetch(base + path, { method, ...(body ? { data: body } : {}) })).json()
@@ -29,6 +29,7 @@ test('somebody to whom one map is open reads it as it grows, and learns nothing 
   await guest.getByRole('link', { name: 'Garden', exact: true }).click()
   const bed = guest.getByRole('treeitem', { name: 'Bed' })
   await bed.click()
+  await openSheet(guest)
   await expect(guest.getByText('something that is not open to you').first()).toBeVisible()
   await guest.keyboard.press('F2')
   await expect(guest.getByRole('textbox', { name: /Text of/ })).toBeHidden()
@@ -64,9 +65,7 @@ test('a large import is seen as it goes, from the map too, and is cancelled ther
     buffer: Buffer.from(`# Page ${i}\n\n${topics}`),
   }))
   await page.goto(`/c/${collection}`)
-  const chooser = page.waitForEvent('filechooser')
-  await page.getByRole('button', { name: 'Import text' }).click()
-  await (await chooser).setFiles(files)
+  await importFiles(page, files)
   await expect(page.getByText(/Import 80 pages: \d+ of \d+/)).toBeVisible({ timeout: 30_000 })
 
   const other = await context.newPage()

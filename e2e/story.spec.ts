@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { allSaved, beginWithoutAccount, expectNoOverlap, makeMap, selectTopic, topic, write } from './person'
+import { allSaved, beginOnMap, choose, expectNoOverlap, makeMap, selectTopic, topic, write } from './person'
 
 /** The whole job once, as a newcomer does it: gather, enrich, split, merge, publish, browse. */
 test('a newcomer gathers a map, enriches it, splits, merges and publishes it', async ({ page, context }) => {
@@ -8,8 +8,8 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
   page.on('pageerror', (error) => problems.push(error.message))
 
   await test.step('begins without an account and makes a map', async () => {
-    await beginWithoutAccount(page)
-    await makeMap(page, 'Garden year')
+    await beginOnMap(page)
+    await write(page, 'Garden year')
   })
 
   await test.step('gathers by keyboard', async () => {
@@ -173,8 +173,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
 
   await test.step('brings it back and splits it off again by undo and redo', async () => {
     await page.keyboard.press('Alt+f')
-    await topic(page, 'Autumn').click({ button: 'right' })
-    await page.getByRole('menuitem', { name: 'Bring the child map back' }).click()
+    await choose(page, 'Autumn', 'Network', 'Bring the child map back')
     await expect(topic(page, 'Plant garlic')).toBeVisible()
     await page.getByRole('button', { name: 'Undo: bring back Autumn' }).click()
     await expect(topic(page, 'Autumn, opens a map with 5 topics')).toBeVisible()
@@ -190,8 +189,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await allSaved(page)
     await page.getByRole('button', { name: 'Other maps' }).click()
     await page.getByRole('menuitem', { name: 'Garden year' }).click()
-    await topic(page, 'Garden year').click({ button: 'right' })
-    await page.getByRole('menuitem', { name: 'Merge other maps into this one' }).click()
+    await choose(page, 'Garden year', 'Network', 'Merge other maps into this one')
     await page.getByRole('combobox', { name: 'Maps to take over' }).click()
     await page.getByRole('option', { name: 'Neighbour' }).click()
     await page.keyboard.press('Escape')

@@ -99,7 +99,7 @@ test('the keyboard stays on the map after undo, folding, and what somebody else 
   await expect(tree).toBeFocused()
   // A fold over the selected topic hands over to the topic that folds.
   await selectTopic(page, 'In rows')
-  await choose(page, 'In rows', 'Fold the map', 'To level 1')
+  await choose(page, 'In rows', 'Shape', 'The map to level 1')
   await expect(topic(page, 'Spring')).toHaveAttribute('aria-selected', 'true')
   await page.keyboard.press(' ')
   await selectTopic(page, 'Sow peas')

@@ -1,31 +1,17 @@
-import {
-  ActionIcon,
-  Alert,
-  Button,
-  FileButton,
-  Group,
-  Loader,
-  Menu,
-  Modal,
-  NativeSelect,
-  Stack,
-  Text,
-  TextInput,
-  Title,
-} from '@mantine/core'
+import { ActionIcon, Alert, Button, Group, Loader, Menu, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
-import { type FormEvent, useState } from 'react'
-import { chooseHomeMap, makeMap, renameCollection, renameMap } from '../../core/commands/maps'
-import { makeMapFrom } from '../../core/commands/use-template'
+import { type FormEvent, lazy, Suspense, useState } from 'react'
+import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/maps'
 import type { MapDigest } from '../../core/records/snapshot'
-import { tell, wordsFor } from '../app/api'
+import { wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { RunningJobs } from '../jobs/RunningJobs'
-import type { ImportResult } from '../sync/collection-session'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
-import { useTemplates } from '../sync/use-templates'
 import { MapTable } from './MapTable'
+
+const Gallery = lazy(() => import('../beginning/Gallery'))
+const ImportPanel = lazy(() => import('../beginning/ImportPanel'))
 
 export default function CollectionPage({ collection }: { collection: string }) {
   return (
@@ -50,7 +36,8 @@ function Loaded({ collection }: { collection: string }) {
   )
 }
 
-type Asked = { kind: 'new' } | { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
+type Naming = { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
+type Asked = Naming | { kind: 'new' } | { kind: 'import' }
 
 /** All maps of a collection: open, make, import, rename, put into the trash and take back. */
 function Maps() {
@@ -79,7 +66,13 @@ function Maps() {
                 <Button leftSection={<IconPlus size={18} />} onClick={() => setAsked({ kind: 'new' })}>
                   New map
                 </Button>
-                <ImportButton />
+                <Button
+                  variant="default"
+                  leftSection={<IconFileImport size={18} />}
+                  onClick={() => setAsked({ kind: 'import' })}
+                >
+                  Import text
+                </Button>
                 <Button variant="default" onClick={() => setAsked({ kind: 'rename-collection' })}>
                   Rename
                 </Button>
@@ -97,9 +90,18 @@ function Maps() {
         </Group>
         <RunningJobs asList />
         {kept.length === 0 ? (
-          <Text c="dimmed">
-            This collection is empty. Make a map and begin to type, or import a list or a page of text.
-          </Text>
+          <>
+            <Text c="dimmed">
+              {session.mayEditAll
+                ? 'There is no map here yet. Choose how the first one begins.'
+                : 'There is no map here yet.'}
+            </Text>
+            {session.mayEditAll && (
+              <Suspense fallback={<Loader aria-label="Opening the gallery" />}>
+                <Gallery />
+              </Suspense>
+            )}
+          </>
         ) : (
           <MapTable
             maps={kept}
@@ -131,7 +133,21 @@ function Maps() {
           </section>
         )}
       </Stack>
-      {asked && <NameDialog asked={asked} onClose={() => setAsked(null)} />}
+      <Modal
+        opened={asked?.kind === 'new' || asked?.kind === 'import'}
+        onClose={() => setAsked(null)}
+        title={asked?.kind === 'import' ? 'Import text' : 'New map'}
+        size={900}
+        transitionProps={{ duration: 0 }}
+      >
+        <Suspense fallback={<Loader aria-label="Opening the gallery" />}>
+          {asked?.kind === 'new' && <Gallery />}
+          {asked?.kind === 'import' && <ImportPanel onBack={() => setAsked(null)} isAlone />}
+        </Suspense>
+      </Modal>
+      {(asked?.kind === 'rename' || asked?.kind === 'rename-collection') && (
+        <NameDialog asked={asked} onClose={() => setAsked(null)} />
+      )}
     </PageFrame>
   )
 }
@@ -169,35 +185,14 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
   )
 }
 
-function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
+function NameDialog({ asked, onClose }: { asked: Naming; onClose(): void }) {
   const session = useSession()
-  const [template, setTemplate] = useState('')
-  const templates = useTemplates()
   const [title, before] =
-    asked.kind === 'new'
-      ? ['New map', '']
-      : asked.kind === 'rename'
-        ? ['Rename the map', asked.map.title]
-        : ['Rename the collection', session.collection.title]
+    asked.kind === 'rename' ? ['Rename the map', asked.map.title] : ['Rename the collection', session.collection.title]
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const name = String(new FormData(event.currentTarget).get('name')).trim()
     if (name === '') return
-    if (asked.kind === 'new') {
-      const begin = { collection: session.collection.id, title: name }
-      const made = session.run((records, newIds) =>
-        template === ''
-          ? makeMap(records, begin, newIds)
-          : makeMapFrom(records, { ...begin, template, today: new Date().toISOString().slice(0, 10) }, newIds),
-      )
-      const root = session.records.get('topic', made?.[0] ?? null)
-      onClose()
-      if (root)
-        await session
-          .whenSaved()
-          .then(() => window.location.assign(`/c/${session.id}/m/${root.place.map}?topic=${root.id}`))
-      return
-    }
     if (asked.kind === 'rename') {
       if (!session.isOpen(asked.map.id)) await session.openMap(asked.map.id)
       session.run((records, newIds) => renameMap(records, { map: asked.map.id, title: name }, newIds))
@@ -212,73 +207,9 @@ function NameDialog({ asked, onClose }: { asked: Asked; onClose(): void }) {
       <form onSubmit={submit}>
         <Stack>
           <TextInput name="name" label="Name" defaultValue={before} required maxLength={500} data-autofocus />
-          {asked.kind === 'new' && (
-            <NativeSelect
-              label="Begin with"
-              description={templates.find(({ id }) => id === template)?.use ?? 'One topic in the middle'}
-              value={template}
-              onChange={(event) => setTemplate(event.currentTarget.value)}
-              data={[
-                { value: '', label: 'nothing yet' },
-                ...templates.map(({ id, name }) => ({ value: id, label: name })),
-              ]}
-            />
-          )}
-          <Button type="submit">{asked.kind === 'new' ? 'Make the map' : 'Rename'}</Button>
+          <Button type="submit">Rename</Button>
         </Stack>
       </form>
     </Modal>
-  )
-}
-
-const MOST_UNREAD_SHOWN = 100
-const MAX_TEXT = 10 * 1024 * 1024
-
-const importedWords = (maps: number) => (maps === 1 ? 'One map was imported.' : `${maps} maps were imported.`)
-
-/** Makes a map of each chosen text file: indented or bulleted text, or a CommonMark page. */
-function ImportButton() {
-  const session = useSession()
-  const [report, setReport] = useState<ImportResult | null>(null)
-  const [isBusy, setBusy] = useState(false)
-  const read = async (files: File[]) => {
-    if (files.length === 0) return
-    const tooLarge = files.find((file) => file.size > MAX_TEXT)
-    if (tooLarge) return tell(`${tooLarge.name} is too large: a text to import may have up to 10 MB.`)
-    const pages = await Promise.all(
-      files.map(async (file) => ({ path: file.name, text: (await file.text()).replaceAll('\u0000', '\ufffd') })),
-    )
-    setBusy(true)
-    const data = await session.importPages(pages)
-    setBusy(false)
-    if (!data) return
-    if (data.unread.length === 0) tell(importedWords(data.maps.length))
-    else setReport(data)
-  }
-  const unread = report?.unread ?? []
-  return (
-    <>
-      <FileButton multiple accept=".md,.markdown,.txt,text/plain,text/markdown" onChange={(files) => void read(files)}>
-        {(props) => (
-          <Button {...props} variant="default" loading={isBusy} leftSection={<IconFileImport size={18} />}>
-            Import text
-          </Button>
-        )}
-      </FileButton>
-      <Modal opened={unread.length > 0} onClose={() => setReport(null)} title="What could not be followed">
-        <Text size="sm" mb="sm">
-          {importedWords(report?.maps.length ?? 0)} The text is all there. These links lead to nothing that was
-          imported:
-        </Text>
-        <ul>
-          {unread.slice(0, MOST_UNREAD_SHOWN).map(({ page, address, reason }) => (
-            <li key={page + address}>
-              {address} in {page}. {reason}
-            </li>
-          ))}
-        </ul>
-        {unread.length > MOST_UNREAD_SHOWN && <Text size="sm">And {unread.length - MOST_UNREAD_SHOWN} more.</Text>}
-      </Modal>
-    </>
   )
 }

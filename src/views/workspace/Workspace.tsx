@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
 import { IconMapOff, IconX } from '@tabler/icons-react'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 import { MapId, TopicId } from '../../core/records/ids'
 import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
@@ -83,6 +83,20 @@ function Shell({ first }: { first: MapId }) {
   useEffect(() => {
     for (const map of new Set(wanted.split(' ').filter((id) => id !== ''))) session.openMap(map).catch(tellTrouble)
   }, [wanted, session])
+
+  // A map that was just made waits for the words of its root, or for what it should be about.
+  const beginning = useRef(new URL(window.location.href).searchParams.get('begin'))
+  const isFirstOpen = session.isOpen(first)
+  useEffect(() => {
+    const root = isFirstOpen && beginning.current ? session.records.root(first) : undefined
+    if (!root) return
+    if (beginning.current === 'wish') {
+      workspace.edit(0, null)
+      workspace.draft({ index: 0, topic: root.id })
+    }
+    if (root.text !== '' || beginning.current === 'wish') workspace.select(0, [root.id])
+    beginning.current = null
+  }, [isFirstOpen, first, session])
 
   const address = panes.length > 0 ? addressOf(session.id, panes) : null
   const title = panes[0] ? session.titleOf(panes[0].map) : ''

@@ -1,0 +1,134 @@
+import { Text, TextInput, UnstyledButton } from '@mantine/core'
+import { IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
+import { type ReactNode, useMemo, useState } from 'react'
+import { makeMap } from '../../core/commands/maps'
+import { makeMapFrom } from '../../core/commands/use-template'
+import { foldForFinding, wordsForFinding } from '../../core/text/folding'
+import { tellTrouble } from '../app/api'
+import { Silhouette } from '../pictures/Silhouette'
+import { useSession } from '../sync/use-session'
+import { useTemplates } from '../sync/use-templates'
+import styles from './beginning.module.css'
+import ImportPanel from './ImportPanel'
+import { previewTemplate } from './previews'
+
+/** From so many templates on they can be narrowed down by words. */
+const MANY = 8
+
+/** All the ways to begin a map, chosen by eye. */
+export default function Gallery() {
+  const session = useSession()
+  const templates = useTemplates()
+  const [words, setWords] = useState('')
+  const [imports, setImports] = useState(false)
+  const [isBusy, setBusy] = useState(false)
+  const collection = session.collection.id
+
+  const begin = (command: Parameters<typeof session.run>[0], how: 'root' | 'wish') => {
+    if (isBusy) return
+    const root = session.records.get('topic', session.run(command)?.[0] ?? null)
+    if (!root) return
+    setBusy(true)
+    session
+      .whenSaved()
+      .then(() => window.location.assign(`/c/${collection}/m/${root.place.map}?begin=${how}`))
+      .catch(tellTrouble)
+      .finally(() => setBusy(false))
+  }
+  const empty = (how: 'root' | 'wish') =>
+    begin((records, newIds) => makeMap(records, { collection, title: '' }, newIds), how)
+  const wanted = wordsForFinding(words)
+  const shown = templates.filter(({ name, use }) =>
+    wanted.every((word) => foldForFinding(`${name} ${use}`).includes(word)),
+  )
+  if (imports) return <ImportPanel onBack={() => setImports(false)} />
+  return (
+    <div className={styles.gallery}>
+      {templates.length >= MANY && (
+        <TextInput
+          aria-label="Find a template"
+          placeholder="Find a template by what it is for"
+          leftSection={<IconSearch size={16} />}
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+          maw={360}
+        />
+      )}
+      <div className={styles.plates}>
+        {wanted.length === 0 && (
+          <>
+            <Plate name="Empty" use="One topic in the middle, ready to be written" onChoose={() => empty('root')}>
+              <IconPlus size={36} stroke={1.4} />
+            </Plate>
+            <Plate
+              name="From a list, a page or files"
+              use="Pasted, dropped or chosen; seen before it is made"
+              onChoose={() => setImports(true)}
+            >
+              <IconFileImport size={36} stroke={1.4} />
+            </Plate>
+            <Plate
+              name="From a wish"
+              use="Say what it is for, and take the branches you like"
+              onChoose={() => empty('wish')}
+            >
+              <IconSparkles size={36} stroke={1.4} />
+            </Plate>
+          </>
+        )}
+        {shown.map(({ id, name, use }) => (
+          <Plate
+            key={id}
+            name={name}
+            use={use}
+            onChoose={() =>
+              begin(
+                (records, newIds) =>
+                  makeMapFrom(
+                    records,
+                    { collection, title: name, template: id, today: new Date().toISOString().slice(0, 10) },
+                    newIds,
+                  ),
+                'root',
+              )
+            }
+          >
+            <TemplatePicture template={id} name={name} />
+          </Plate>
+        ))}
+      </div>
+      {shown.length === 0 && wanted.length > 0 && <Text c="dimmed">No template has these words.</Text>}
+    </div>
+  )
+}
+
+function Plate({
+  name,
+  use,
+  onChoose,
+  children,
+}: {
+  name: string
+  use: string
+  onChoose(): void
+  children: ReactNode
+}) {
+  return (
+    <UnstyledButton className={styles.plate} onClick={onChoose} aria-label={`${name}: ${use}`}>
+      <span className={styles.picture}>{children}</span>
+      <span className={styles.name}>{name}</span>
+      <span className={styles.use}>{use}</span>
+    </UnstyledButton>
+  )
+}
+
+function TemplatePicture({ template, name }: { template: string; name: string }) {
+  const session = useSession()
+  const kept = session.records.get('template', template)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is kept under an id never changes but by its record.
+  const preview = useMemo(
+    () => previewTemplate(session.records, session.collection.id, template, name),
+    [session, template, name, kept],
+  )
+  return <Silhouette records={preview.records} map={preview.map} />
+}

@@ -1,0 +1,76 @@
+import { v7 as uuid } from 'uuid'
+import { applyEdits, type Edit } from '../../core/changes/edit'
+import { Refusal } from '../../core/changes/problem'
+import { importPages, type Page } from '../../core/commands/import-pages'
+import { makeMapFrom } from '../../core/commands/use-template'
+import type { CollectionId } from '../../core/records/ids'
+import { Records } from '../../core/records/records'
+
+/** Ids of records that are only looked at. */
+const ids = { newId: () => uuid() }
+
+/** A map as it would be. */
+export interface MapPreview {
+  records: Records
+  map: string
+  title: string
+  topics: number
+}
+
+/** The maps that edits make, the first ones only; what else they alter is left out. */
+function madeBy(edits: readonly Edit[], most: number): MapPreview[] {
+  const records = new Records()
+  applyEdits(
+    records,
+    edits.filter(({ before }) => before === null),
+  )
+  return [...records.all('map')].slice(0, most).map(({ id, title }) => ({
+    records,
+    map: id,
+    title,
+    topics: [...records.topicsOf(id)].length,
+  }))
+}
+
+/** The map that a template makes. */
+export function previewTemplate(
+  records: Records,
+  collection: CollectionId,
+  template: string,
+  name: string,
+): MapPreview {
+  const today = new Date().toISOString().slice(0, 10)
+  const { change } = makeMapFrom(records, { collection, title: name, template, today }, ids)
+  return madeBy(change.edits, 1)[0]!
+}
+
+/** What would come of an import: the first of its maps, how many there are, and which links lead nowhere. */
+export interface ImportPreview {
+  shown: MapPreview[]
+  maps: number
+  topics: number
+  unread: number
+}
+
+/** Maps of an import that are shown before they are made. */
+const MOST_SHOWN = 4
+
+/** Looks at what pages would become; a sentence where they would become nothing. O(text). */
+export function previewImport(
+  records: Records,
+  collection: CollectionId,
+  pages: readonly Page[],
+): ImportPreview | string {
+  try {
+    const { change, maps, unread } = importPages(records, { collection, pages, files: new Map() }, ids)
+    return {
+      shown: madeBy(change.edits, MOST_SHOWN),
+      maps: maps.length,
+      topics: change.edits.filter(({ kind, before }) => kind === 'topic' && before === null).length,
+      unread: unread.length,
+    }
+  } catch (error) {
+    if (error instanceof Refusal) return error.message
+    throw error
+  }
+}
