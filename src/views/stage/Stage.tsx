@@ -290,7 +290,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       {band.shown && <div className={styles.band} style={band.shown} />}
       {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
       {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
-      {layout.boxes.length <= 1 && session.mayEdit && held && (
+      {layout.boxes.length <= 1 && session.mayEdit && held && !drafts && (
         <p className={styles.hint}>
           {isBlank && pane.editing
             ? 'Write what this map is about, then press Enter.'
