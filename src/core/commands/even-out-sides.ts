@@ -2,28 +2,32 @@ import { type Change, type Edit, joinEdits, revertEdits } from '../changes/edit'
 import { prepareChange } from '../changes/prepare'
 import { refuse } from '../changes/problem'
 import type { MapId, TopicId } from '../records/ids'
-import { hangs, parentOf } from '../records/place'
+import { hangs, parentOf, type Side } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { command, namedAll } from './command'
-import { evenSidesOf, isLopsided, sharesOut } from './sides'
+import { evenedSidesOf, sharesOut } from './sides'
 
-/** The places of those branches of a root that change sides when they are shared out again. */
-function evened(records: Records, root: TopicRecord): { id: TopicId; place: TopicRecord['place'] }[] {
-  const branches = records.children(root.id)
-  return evenSidesOf(records, branches).flatMap((side, i) => {
-    const { id, place } = branches[i]!
-    return hangs(place) && place.side !== side ? [{ id, place: { ...place, side } }] : []
+/** First-level branches that change sides, as they stand and as they then do. */
+type Moved = { topic: TopicRecord; place: TopicRecord['place']; side: Side }[]
+
+function movedBy(records: Records, root: TopicRecord, sides: readonly Side[]): Moved {
+  return records.children(root.id).flatMap((topic, i) => {
+    const { place } = topic
+    const side = sides[i]!
+    return hangs(place) && place.side !== side ? [{ topic, side, place: { ...place, side } }] : []
   })
 }
 
 /**
- * Shares the first-level branches out again so that both sides are about equally high; what is held to its side
- * stays. Refused where the map is gone. O(topics shown on the map).
+ * Shares the first-level branches out so that both sides are as even as can be, with as few changing sides as will do; what is
+ * held to its side stays. Refused where the map is gone. O(topics shown on the map).
  */
 export const evenOutSides = command((change, args: { map: MapId }) => {
-  const root = change.records.root(args.map) ?? refuse('gone', 'This map is gone.')
-  for (const { id, place } of evened(change.records, root)) change.update('topic', id, { place })
+  const { records } = change
+  const root = records.root(args.map) ?? refuse('gone', 'This map is gone.')
+  for (const { topic, place } of movedBy(records, root, evenedSidesOf(records, root, 1)))
+    change.update('topic', topic.id, { place })
   return { label: 'Even out the sides', select: [] }
 })
 
@@ -41,21 +45,28 @@ export const holdSides = command((change, args: { topics: readonly TopicId[]; he
 const growsOrShrinks = (edit: Edit): boolean =>
   edit.kind === 'topic' && (edit.before === null || 'trashed' in edit.after || 'place' in edit.after)
 
+/** A change, and which branches it has sent to the other side besides, for who tells of it. */
+export interface Evened {
+  change: Change
+  went: { text: string; side: Side }[]
+}
+
 /**
- * A change together with what evens out the sides of a map that it would leave lopsided: so branches find their balance
+ * A change together with what evens out the sides of a map that it would leave uneven: so branches find their balance
  * as a map grows. A branch that the change itself puts on a side stays there, and with it everything else.
  */
-export function withEvenSides(records: Records, change: Change): Change {
-  if (!change.edits.some(growsOrShrinks)) return change
+export function withEvenSides(records: Records, change: Change): Evened {
+  const asItIs = { change, went: [] }
+  if (!change.edits.some(growsOrShrinks)) return asItIs
   const prepared = prepareChange(records, change.edits, false)
-  if (!prepared.ok) return change
-  const more: Edit[] = []
+  if (!prepared.ok) return asItIs
+  const moved: Moved = []
   const maps = new Set<string>()
   for (const { kind, id } of prepared.edits) if (kind === 'topic') maps.add(records.need('topic', id).place.map)
   for (const map of maps) {
     const root = records.root(map)
     const layout = root && (root.layout ?? records.get('map', map)?.layout)
-    if (!root || !layout || !sharesOut(layout) || !isLopsided(records, root)) continue
+    if (!root || !layout || !sharesOut(layout)) continue
     const placed = prepared.edits.some(
       (edit) =>
         edit.kind === 'topic' &&
@@ -63,10 +74,17 @@ export function withEvenSides(records: Records, change: Change): Change {
         edit.after.place !== undefined &&
         parentOf({ place: edit.after.place }) === root.id,
     )
-    if (placed) continue
-    for (const { id, place } of evened(records, root))
-      more.push({ kind: 'topic', id, before: { place: records.need('topic', id).place }, after: { place } })
+    if (!placed) moved.push(...movedBy(records, root, evenedSidesOf(records, root)))
   }
   revertEdits(records, prepared.edits)
-  return more.length === 0 ? change : { ...change, edits: joinEdits([...change.edits, ...more]) }
+  if (moved.length === 0) return asItIs
+  const created = new Set<string>(change.edits.flatMap(({ id, before }) => (before === null ? [id] : [])))
+  const more = moved.map(({ topic, place }): Edit => {
+    return { kind: 'topic', id: topic.id, before: { place: topic.place }, after: { place } }
+  })
+  return {
+    change: { ...change, edits: joinEdits([...change.edits, ...more]) },
+    // What is new was nowhere before.
+    went: moved.flatMap(({ topic, side }) => (created.has(topic.id) ? [] : [{ text: topic.text, side }])),
+  }
 }

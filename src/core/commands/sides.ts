@@ -35,6 +35,10 @@ export function rowsOf(records: Records, head: TopicRecord): number {
   return count
 }
 
+/** Whether topics below a root show numbers: then they are read down the right side and then down the left. */
+const readsInOrder = (records: Records, root: TopicRecord): boolean =>
+  isRoot(root) ? Boolean(records.get('map', root.place.map)?.numbering) : root.numbering !== null
+
 function rowsOnSides(records: Records, root: TopicRecord, leaving: ReadonlySet<string>): Record<Side, number> {
   const total = { left: 0, right: 0 }
   for (const child of records.children(root.id))
@@ -43,7 +47,7 @@ function rowsOnSides(records: Records, root: TopicRecord, leaving: ReadonlySet<s
 }
 
 /** How many rows one side may be ahead before a new branch goes to the other. */
-const ROWS_AHEAD = 2
+const ROWS_AHEAD = 1
 
 /**
  * The sides for branches that are hung on a topic one after the other, given the rows that each fills: where nothing else
@@ -58,7 +62,11 @@ export function sidesForNew(
   leaving: ReadonlySet<string> = new Set(),
 ): Side[] {
   const total = rowsOnSides(records, parent, leaving)
-  if (total.left + total.right === 0 && weights.length > 1) return evenSides(weights)
+  if (total.left + total.right === 0 && weights.length > 1) {
+    const cut = evenSides(weights)
+    const branches = weights.map((rows, i) => ({ rows, side: cut[i]!, held: false }))
+    return readsInOrder(records, parent) ? cut : evened(branches, false)
+  }
   let beside = neighbour ? sideOf(neighbour) : null
   return weights.map((rows) => {
     const preferred = beside ?? (total.right <= total.left ? 'right' : 'left')
@@ -92,18 +100,137 @@ export function evenSides(weights: readonly number[], held: readonly (Side | nul
   return weights.map((_, i) => held[i] ?? (i < best ? 'right' : 'left'))
 }
 
-/** How much heavier one side may be before branches change sides by themselves: by a factor and by rows. */
-const LOPSIDED = { times: 2, rows: 6 }
-
-const NOTHING: ReadonlySet<string> = new Set()
-
-/** Whether the sides of a root are so uneven that they should be evened out. */
-export function isLopsided(records: Records, root: TopicRecord): boolean {
-  const { left, right } = rowsOnSides(records, root, NOTHING)
-  return Math.max(left, right) > LOPSIDED.times * Math.min(left, right) + LOPSIDED.rows
+/** A branch of a root: the rows that it fills, the side on which it stands, and whether it is held there. */
+export interface SidedBranch {
+  rows: number
+  side: Side
+  held: boolean
 }
 
-/** Sides for branches as they stand, those that are held to a side on it. */
+/** How much higher than it need be the higher side may be before branches change sides by themselves. */
+const TOLERATED = 4 / 3
+/** Sides of a single row are left alone: there is nothing to even out. */
+const LEAST_ROWS = 2
+/** Most steps that are taken to find out how even sides can be; beyond that, rows are counted by the handful. */
+const MOST_STEPS = 1_000_000
+
+const total = (branches: readonly SidedBranch[], side: Side) =>
+  branches.reduce((sum, branch) => sum + (branch.side === side ? branch.rows : 0), 0)
+const higher = (branches: readonly SidedBranch[]) => Math.max(total(branches, 'left'), total(branches, 'right'))
+
+/**
+ * Sides on which neither is more than `tolerated` times as high as it need be: as few branches as will do change sides, and of
+ * the ways to do that the most even one is taken. What is held stays. With `inOrder` those on the right come before those on
+ * the left, as they are read. O(branches × rows), at most a million steps.
+ */
+export function evened(branches: readonly SidedBranch[], inOrder: boolean, tolerated = TOLERATED): Side[] {
+  const as = branches.map(({ side }) => side)
+  const rows = branches.reduce((sum, branch) => sum + branch.rows, 0)
+  const now = higher(branches)
+  const largest = branches.reduce((most, branch) => Math.max(most, branch.rows), 0)
+  // As even as sides can ever be: nothing needs to be looked for.
+  const wellOrdered = !inOrder || isInOrder(branches)
+  if (now < LEAST_ROWS || (wellOrdered && now <= tolerated * Math.max(rows / 2, largest))) return as
+  const handful = Math.max(1, Math.ceil((branches.length * rows) / MOST_STEPS))
+  const counted = branches.map((branch) => ({ ...branch, rows: Math.ceil(branch.rows / handful) }))
+  const ways = inOrder ? cutsOf(counted) : sharesOf(counted)
+  const least = Math.max(LEAST_ROWS, Math.min(...ways.map(({ height }) => height)))
+  let best: Way | null = null
+  for (const way of ways)
+    if (way.height <= tolerated * least)
+      if (!best || way.moved < best.moved || (way.moved === best.moved && way.height < best.height)) best = way
+  return best ? best.sides() : as
+}
+
+const isInOrder = (branches: readonly SidedBranch[]) => {
+  const free = branches.filter(({ held }) => !held)
+  const left = free.findIndex(({ side }) => side === 'left')
+  return left < 0 || free.slice(left).every(({ side }) => side === 'left')
+}
+
+/** A way to share branches out: how many change sides, and how high the higher side is then. */
+interface Way {
+  moved: number
+  height: number
+  sides(): Side[]
+}
+
+/** All ways in which the free branches that are read first stand on the right, and the others on the left. */
+function cutsOf(branches: readonly SidedBranch[]): Way[] {
+  const free = branches.filter(({ held }) => !held)
+  const kept = branches.filter(({ held }) => held)
+  return Array.from({ length: free.length + 1 }, (_, cut): Way => {
+    const set = free.map((branch, i): SidedBranch => ({ ...branch, side: i < cut ? 'right' : 'left' }))
+    return {
+      moved: set.filter(({ side }, i) => side !== free[i]!.side).length,
+      height: higher([...set, ...kept]),
+      sides: () => {
+        let at = 0
+        return branches.map(({ held, side }) => (held ? side : set[at++]!.side))
+      },
+    }
+  })
+}
+
+/**
+ * For each number of rows that can stand on the right, the way that moves the fewest: a knapsack filled branch by branch,
+ * remembering for each whether it is on the right.
+ */
+function sharesOf(branches: readonly SidedBranch[]): Way[] {
+  const rows = branches.reduce((sum, branch) => sum + branch.rows, 0)
+  let fewest = new Float64Array(rows + 1).fill(Number.POSITIVE_INFINITY)
+  fewest[0] = 0
+  const onRight = branches.map(({ rows: own, side, held }) => {
+    const next = new Float64Array(rows + 1).fill(Number.POSITIVE_INFINITY)
+    const right = new Uint8Array(rows + 1)
+    for (let sum = 0; sum <= rows; sum++) {
+      const before = fewest[sum]!
+      if (before === Number.POSITIVE_INFINITY) continue
+      const asLeft = before + (side === 'left' ? 0 : 1)
+      const asRight = before + (side === 'right' ? 0 : 1)
+      if (!(held && side === 'right') && asLeft < next[sum]!) {
+        next[sum] = asLeft
+        right[sum] = 0
+      }
+      if (!(held && side === 'left') && asRight < next[sum + own]!) {
+        next[sum + own] = asRight
+        right[sum + own] = 1
+      }
+    }
+    fewest = next
+    return right
+  })
+  const ways: Way[] = []
+  fewest.forEach((moved, sum) => {
+    if (moved === Number.POSITIVE_INFINITY) return
+    const sides = () => {
+      let left = sum
+      const found = branches.map((): Side => 'left')
+      for (let i = branches.length - 1; i >= 0; i--)
+        if (onRight[i]![left] === 1) {
+          found[i] = 'right'
+          left -= branches[i]!.rows
+        }
+      return found
+    }
+    ways.push({ moved, height: Math.max(sum, rows - sum), sides })
+  })
+  return ways
+}
+
+/** The branches of a root as they stand. */
+const sided = (records: Records, branches: readonly TopicRecord[]): SidedBranch[] =>
+  branches.map((branch) => ({
+    rows: rowsOf(records, branch),
+    side: sideOf(branch) ?? 'right',
+    held: branch.held && hangs(branch.place) && branch.place.side !== null,
+  }))
+
+/** Sides for the first-level branches of a root, evened out as far as they must be; with `tolerated` 1, as far as can be. */
+export const evenedSidesOf = (records: Records, root: TopicRecord, tolerated = TOLERATED): Side[] =>
+  evened(sided(records, records.children(root.id)), readsInOrder(records, root), tolerated)
+
+/** Sides for branches that have none yet, those that are held to a side on it. */
 export function evenSidesOf(records: Records, branches: readonly TopicRecord[]): Side[] {
   return evenSides(
     branches.map((branch) => rowsOf(records, branch)),

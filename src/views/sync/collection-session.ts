@@ -4,7 +4,7 @@ import type { Change, ToldChange } from '../../core/changes/edit'
 import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
-import { withEvenSides } from '../../core/commands/even-out-sides'
+import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
 import { ChangeId, MapId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
@@ -204,7 +204,7 @@ export class CollectionSession {
     this.trial.endPreview()
     return this.unlessRefused(() => {
       const { change, select } = command(this.records, newIds)
-      return this.perform(withEvenSides(this.records, change)) ? select : null
+      return this.performEvened(change) ? select : null
     })
   }
 
@@ -250,8 +250,16 @@ export class CollectionSession {
   /** Gives the topic being written its text and sends it; null or an empty text takes it away again. */
   finishComposing(text: string | null): void {
     const finished = this.trial.finish(text)
-    if (finished?.change) this.perform(withEvenSides(this.records, finished.change))
+    if (finished?.change) this.performEvened(finished.change)
     else if (finished) this.changed()
+  }
+
+  /** Carries out a change, lets the sides of its map find their balance, and says which branches went where for that. */
+  private performEvened(change: Change): boolean {
+    const { change: evened, went } = withEvenSides(this.records, change)
+    if (!this.perform(evened)) return false
+    if (went.length > 0) tell(wentWords(went))
+    return true
   }
 
   private perform(change: Change): boolean {
@@ -480,3 +488,11 @@ export const wordsIn = (change: Change): string[] =>
       (words) => typeof words === 'string' && words !== '',
     ) as string[]
   })
+
+/** Which branches changed sides, in a sentence. */
+function wentWords(went: Evened['went']): string {
+  const [first, ...more] = went
+  const name = first!.text.slice(0, 40) || 'A branch'
+  if (more.length > 0) return `${went.length} branches changed sides, so that both are even.`
+  return `${name} went to the ${first!.side}, so that both sides are even.`
+}

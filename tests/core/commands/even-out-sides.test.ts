@@ -4,7 +4,6 @@ import { addTopic } from '../../../src/core/commands/add-topic'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { evenOutSides, holdSides, withEvenSides } from '../../../src/core/commands/even-out-sides'
 import { moveTopics } from '../../../src/core/commands/move-topics'
-import { isLopsided } from '../../../src/core/commands/sides'
 import { type Side, sideOf } from '../../../src/core/records/place'
 import { contents, Garden } from '../gardens'
 
@@ -31,10 +30,11 @@ test('a map that a change would leave lopsided is evened out by the same change,
   const before = contents(garden.records)
   const together = withEvenSides(garden.records, change)
   expect(contents(garden.records)).toEqual(before)
-  expect(together.edits.length).toBeGreaterThan(change.edits.length)
-  applyEdits(garden.records, together.edits)
-  expect(isLopsided(garden.records, garden.records.need('topic', garden.topic('Garden')))).toBe(false)
-  revertEdits(garden.records, together.edits)
+  expect(together.change.edits.length).toBeGreaterThan(change.edits.length)
+  expect(together.went).toEqual([{ text: 'a', side: 'left' }])
+  applyEdits(garden.records, together.change.edits)
+  expect(sidesOf(garden)).toEqual({ a: 'left', b: 'right' })
+  revertEdits(garden.records, together.change.edits)
   expect(contents(garden.records)).toEqual(before)
 })
 
@@ -42,7 +42,7 @@ test('small differences, and branches that somebody puts on a side, are left alo
   const garden = new Garden()
   garden.grow('Garden\nSpring\n  a\nSummer\n  b')
   const added = addTopic(garden.records, { parent: garden.topic('Spring'), after: 'last', text: 'c' }, garden.newIds)
-  expect(withEvenSides(garden.records, added.change)).toBe(added.change)
+  expect(withEvenSides(garden.records, added.change)).toEqual({ change: added.change, went: [] })
   const large = new Garden()
   large.grow(`Garden\n${['a', 'b'].map((name) => `${name}\n${'  x\n'.repeat(9)}`).join('')}`)
   const moved = moveTopics(
@@ -50,5 +50,5 @@ test('small differences, and branches that somebody puts on a side, are left alo
     { topics: [large.topic('b')], parent: large.topic('Garden'), after: 'last', side: 'right' },
     large.newIds,
   )
-  expect(withEvenSides(large.records, moved.change)).toBe(moved.change)
+  expect(withEvenSides(large.records, moved.change)).toEqual({ change: moved.change, went: [] })
 })
