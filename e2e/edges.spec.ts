@@ -1,6 +1,16 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type Browser, expect, type Page, test } from '@playwright/test'
-import { allSaved, beginWithoutAccount, choose, expectNoOverlap, makeMap, selectTopic, topic, write } from './person'
+import {
+  allSaved,
+  beginWithoutAccount,
+  choose,
+  expectNoOverlap,
+  makeMap,
+  openSheet,
+  selectTopic,
+  topic,
+  write,
+} from './person'
 
 const addTopic = async (page: Page, text: string) => {
   await page.keyboard.press('Tab')
@@ -18,7 +28,7 @@ async function elsewhere(browser: Browser, page: Page): Promise<Page> {
 
 test('an empty collection says what to do next', async ({ page }) => {
   await beginWithoutAccount(page)
-  await expect(page.getByText('This collection is empty. Make a map and begin to type')).toBeVisible()
+  await expect(page.getByText('There is no map here yet. Choose how the first one begins.')).toBeVisible()
   await page.getByRole('link', { name: 'Publish' }).click()
   await expect(page.getByRole('button', { name: 'Publish', exact: true })).toBeDisabled()
 })
@@ -74,6 +84,8 @@ test('two people who edit one topic both see what stands, and both notes are kep
   const other = await elsewhere(browser, page)
   await selectTopic(other, 'Common')
   await selectTopic(page, 'Common')
+  await openSheet(page)
+  await openSheet(other)
   await page.getByRole('textbox', { name: 'Note' }).pressSequentially('First words.')
   await expect(other.getByRole('textbox', { name: 'Note' })).toHaveText('First words.')
   await other.getByRole('textbox', { name: 'Note' }).click()
@@ -104,7 +116,7 @@ test('somebody who is not a member learns nothing', async ({ page, browser }) =>
   await expect(stranger.getByText('Please sign in, or start without an account.')).toBeVisible()
   await stranger.goto('/')
   await stranger.getByRole('button', { name: 'Start without an account' }).click()
-  await expect(stranger.getByRole('heading', { name: 'My collection' })).toBeVisible()
+  await expect(stranger.getByRole('textbox', { name: 'Text of the topic' })).toBeFocused()
   await stranger.goto(page.url())
   await expect(stranger.getByText('There is no such collection, or it is not open to you.')).toBeVisible()
   await stranger.context().close()
@@ -118,6 +130,7 @@ test('a file that is too large is refused in words, and an ended beginning leave
     route.fulfill({ status: 413, contentType: 'application/json', body: '{"error":"This file is too large."}' }),
   )
   await selectTopic(page, 'Files')
+  await openSheet(page)
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Choose files' }).click()
   await (await chooser).setFiles({ name: 'big.bin', mimeType: 'application/octet-stream', buffer: Buffer.from('x') })
@@ -141,6 +154,7 @@ test('an upload shows how far it is until the file hangs on its topic', async ({
     await route.continue()
   })
   await selectTopic(page, 'Files')
+  await openSheet(page)
   const chooser = page.waitForEvent('filechooser')
   await page.getByRole('button', { name: 'Choose files' }).click()
   await (await chooser).setFiles({ name: 'levels.csv', mimeType: 'text/csv', buffer: Buffer.from('well,cm\n23,7\n') })
@@ -269,5 +283,6 @@ test('a note is kept where its editor cannot be fetched', async ({ page }) => {
   await page.unroute(/NoteEditor/)
   await page.reload()
   await selectTopic(page, 'Garden, Note')
+  await openSheet(page)
   await expect(page.getByRole('textbox', { name: 'Note' })).toHaveText('In March.')
 })

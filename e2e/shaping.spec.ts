@@ -276,7 +276,7 @@ test('one branch alone, folding to a level, and a filter by words', async ({ pag
   await selectTopic(page, 'Garden')
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox').fill('layout indented')
-  await expect(page.getByRole('option', { name: /Layout: the map indented/ })).toBeVisible()
+  await expect(page.getByRole('option', { name: /The map indented/ })).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: 'Undo: set the map indented' })).toBeVisible()
   await page.keyboard.press('Control+z')
@@ -297,7 +297,7 @@ test('dates set in the topic sheet give the scale of a map along time', async ({
     ['Autumn', '2026-09-22'],
   ] as const) {
     await selectTopic(page, name)
-    if (name === 'Spring') await page.getByRole('button', { name: 'Dates' }).click()
+    if (name === 'Spring') await openSection(page, /^Dates/)
     await page
       .getByRole('textbox', { name: 'On' })
       .or(page.getByLabel('On', { exact: true }))

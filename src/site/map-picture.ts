@@ -2,9 +2,9 @@ import type { Icons } from '../core/badges/badges'
 import type { LayoutContext } from '../core/layout/boxes'
 import type { Records } from '../core/records/records'
 import { backdrop } from '../core/scene/backdrop'
-import { px, toMarkup } from '../core/scene/drawing'
+import { px } from '../core/scene/drawing'
+import { sceneMarkup } from '../core/scene/markup'
 import { buildScene } from '../core/scene/scene'
-import { drawTopic } from '../core/scene/topic-drawing'
 import { escapeMarkup } from '../core/text/escape-markup'
 import { type Addresses, anchorOf, relative } from './addresses'
 import { Html, html } from './html'
@@ -31,18 +31,13 @@ export function mapPicture(
     behind.picture && `--backdrop-picture:url(${behind.picture})`,
   ]
   const { x, y, width, height } = scene.bounds
-  const enclosures = scene.enclosures.map(({ drawing }) => toMarkup(drawing)).join('')
-  const connectors = scene.connectors.map((connector) => toMarkup(connector.drawing)).join('')
-  const crosslinks = scene.crosslinks.map((line) => toMarkup(line.drawing)).join('')
-  const topics = scene.layout.boxes.map((box) => {
+  const drawn = sceneMarkup(scene, { icons: context.icons, pictureAddress }, (box, markup) => {
     const door = box.topic.opensMap && addresses.map(box.topic.opensMap)
     const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
-    const drawn = drawTopic(box, { icons: context.icons, pictureAddress }).map(toMarkup).join('')
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
-    return `<a href="${escapeMarkup(href)}" aria-label="${escapeMarkup(name || 'Untitled')}">${drawn}</a>`
+    return `<a href="${escapeMarkup(href)}" aria-label="${escapeMarkup(name || 'Untitled')}">${markup}</a>`
   })
-  const drawing = new Html(`${enclosures}${connectors}${topics.join('')}${crosslinks}`)
   return html`<figure class="picture ${behind.name}" style="${style.filter(Boolean).join(';')}" aria-label="The map, drawn">
-<svg class="scene" viewBox="${px(x)} ${px(y)} ${px(width)} ${px(height)}" style="--natural-width:${Math.ceil(width)}px;--natural-height:${Math.ceil(height)}px" role="group" aria-label="Map with ${scene.layout.boxes.length} topics"><g>${drawing}</g></svg>
+<svg class="scene" viewBox="${px(x)} ${px(y)} ${px(width)} ${px(height)}" style="--natural-width:${Math.ceil(width)}px;--natural-height:${Math.ceil(height)}px" role="group" aria-label="Map with ${scene.layout.boxes.length} topics"><g>${new Html(drawn)}</g></svg>
 </figure>`
 }

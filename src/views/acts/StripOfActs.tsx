@@ -1,9 +1,9 @@
 import { UnstyledButton } from '@mantine/core'
 import { memo, useCallback } from 'react'
-import { useSession } from '../sync/use-session'
-import { situationOf } from '../workspace/situation'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart } from '../sync/use-session'
 import { takeFocus } from '../workspace/take-focus'
-import { GROUPS, useWorkspace, workspace } from '../workspace/workspace-store'
+import { GROUPS, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { ActPanel } from './ActPanel'
 import { GROUP_NAMES } from './act'
 import styles from './acts.module.css'
@@ -16,15 +16,16 @@ function selectedWords(texts: readonly string[]): string {
 
 /** The five groups of what can be done, in the order of the work; each opens its panel over the map. */
 export const StripOfActs = memo(() => {
-  const { panes, active, group, groupPinned } = useWorkspace()
+  const { panes, active, group, groupPinned } = useCalmWorkspace()
   const close = useCallback(() => {
     workspace.openGroup(null)
     workspace.pinGroup(false)
-    takeFocus(document.querySelector<HTMLElement>(`[data-stage="${active}"] [role="tree"], [role="tree"]`))
+    // The face that has the keyboard: with two panes, the tree that comes as that one.
+    takeFocus(document.querySelectorAll<HTMLElement>('main [role="tree"]')[active] ?? null)
   }, [active])
   if (panes.length === 0) return null
   return (
-    <div className={styles.strip} data-strip>
+    <section className={styles.strip} data-strip aria-label="What can be done">
       {GROUPS.map((each) => (
         <UnstyledButton
           key={each}
@@ -38,14 +39,20 @@ export const StripOfActs = memo(() => {
       ))}
       <SelectedWords />
       {group && <ActPanel key={group} group={group} pinned={groupPinned} index={active} onClose={close} />}
-    </div>
+    </section>
   )
 })
 StripOfActs.displayName = 'StripOfActs'
 
 function SelectedWords() {
-  const session = useSession()
-  const { active } = useWorkspace()
-  const { topics } = situationOf(session, active)
-  return <span className={styles.selected}>{selectedWords(topics.map(({ text }) => text))}</span>
+  const { panes, active } = useCalmWorkspace()
+  const selected = panes[active]?.selected
+  const words = useCalmPart(
+    useCallback(
+      ({ records }: CollectionSession) =>
+        selectedWords((selected ?? []).flatMap((id) => records.get('topic', id)?.text ?? [])),
+      [selected],
+    ),
+  )
+  return <span className={styles.selected}>{words}</span>
 }

@@ -23,15 +23,22 @@ const Collections = z.array(
 )
 type CollectionRow = z.infer<typeof Collections>[number]
 
-export default function HomePage({ demo }: { demo: boolean }) {
+interface Props {
+  /** Whether the demo is there to be looked at. */
+  demo: boolean
+  /** A drawn map as markup, for whoever has not begun. */
+  picture: string | null
+}
+
+export default function HomePage(props: Props) {
   return (
     <Providers>
-      <Home demo={demo} />
+      <Home {...props} />
     </Providers>
   )
 }
 
-function Home({ demo }: { demo: boolean }) {
+function Home({ demo, picture }: Props) {
   const person = usePerson()
   if (person === undefined)
     return (
@@ -44,7 +51,7 @@ function Home({ demo }: { demo: boolean }) {
       <CollectionList />
     </PageFrame>
   ) : (
-    <SignIn demo={demo} />
+    <SignIn demo={demo} picture={picture} />
   )
 }
 

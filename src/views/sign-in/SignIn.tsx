@@ -1,11 +1,11 @@
-import { Button, Divider, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
+import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble, wordsFor } from '../app/api'
 import styles from './sign-in.module.css'
 
 /** The first thing a newcomer sees: begin at once, look at the demo, or sign in. */
-export function SignIn({ demo }: { demo: boolean }) {
+export function SignIn({ demo, picture }: { demo: boolean; picture: string | null }) {
   const [problem, setProblem] = useState<string | null>(null)
   const [begins, setBegins] = useState(false)
   const begin = async () => {
@@ -35,14 +35,30 @@ export function SignIn({ demo }: { demo: boolean }) {
   }
   return (
     <main className={styles.page}>
+      <section className={styles.product} aria-label="What it is">
+        {picture && (
+          // biome-ignore lint/security/noDangerouslySetInnerHtml: drawn by our own server, with every text escaped.
+          <div className={`${styles.picture} backdrop`} dangerouslySetInnerHTML={{ __html: picture }} />
+        )}
+        <ul className={styles.points}>
+          <li>
+            <strong>Split.</strong> A branch that grows too dense becomes a map of its own, and its topic the door to
+            it.
+          </li>
+          <li>
+            <strong>Merge.</strong> Maps that say the same become one, with a plan before and one undo after.
+          </li>
+          <li>
+            <strong>Publish.</strong> All maps, notes and files as a site in which every link works, even from a disk.
+          </li>
+        </ul>
+      </section>
       <section className={styles.words}>
         <p className={styles.name}>Folvet</p>
-        <Title order={1}>Keep a network of maps and notes readable, and publish it as a site</Title>
-        <Text size="lg">
-          Pour out words, shape them into maps, split dense branches into child maps, merge what overlaps, link across
-          maps. Nothing ever lands on top of anything else.
-        </Text>
-        <Stack gap="sm" mt="md" align="flex-start">
+        <Title order={1} size="h2">
+          Keep a network of maps and notes readable, and publish it as a site
+        </Title>
+        <Stack gap="sm" align="stretch">
           <Button size="md" onClick={begin} loading={begins}>
             Start without an account
           </Button>
@@ -56,22 +72,26 @@ export function SignIn({ demo }: { demo: boolean }) {
             behind.
           </Text>
         </Stack>
-      </section>
-      <section className={styles.form} aria-label="Sign in">
-        <form onSubmit={signIn}>
-          <Stack>
-            <Title order={2} size="h3">
-              Sign in
+        <form onSubmit={signIn} className={styles.form} aria-label="Sign in">
+          <Stack gap="xs">
+            <Title order={2} size="h5">
+              You have an account
             </Title>
-            <TextInput name="address" type="email" label="Mail address" required autoComplete="username" />
-            <PasswordInput name="password" label="Password" required autoComplete="current-password" />
+            <TextInput name="address" type="email" label="Mail address" size="sm" required autoComplete="username" />
+            <PasswordInput
+              name="password"
+              label="Password"
+              size="sm"
+              required
+              autoComplete="current-password"
+              visibilityToggleButtonProps={{ 'aria-label': 'Show the password' }}
+            />
             {problem && (
               <Text c="var(--ember-text)" role="alert" size="sm">
                 {problem}
               </Text>
             )}
-            <Divider />
-            <Button type="submit" variant="default">
+            <Button type="submit" variant="default" size="sm">
               Sign in
             </Button>
           </Stack>

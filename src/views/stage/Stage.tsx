@@ -115,11 +115,16 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
 
   const onTopicPointerDown = useCallback(
     (event: React.PointerEvent, box: TopicBox) => {
-      if (event.button !== 0) return
+      if (event.button === 1) return
       focusStage()
       const { pane: now } = situationOf(session, index)
       const id = box.topic.id
       const isSelected = now.selected.includes(id)
+      if (event.button === 2) {
+        // Before the menu is asked for: what stands beside the map must not come or go between the two.
+        if (!isSelected) workspace.select(index, [id])
+        return
+      }
       // A finger selects by a tap; before that it moves the map, and what is selected it drags.
       if (event.pointerType === 'touch' && !isSelected) return
       if (event.shiftKey || event.ctrlKey || event.metaKey)

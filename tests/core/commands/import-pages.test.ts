@@ -74,17 +74,17 @@ describe('large texts', () => {
     expect([took, took < ms]).toEqual([took, true])
   }
 
-  // Half a second on a quiet machine, a whole one where the code runs for the first time; a loaded one gets some air.
+  // Half a second on a quiet machine; what grows with the square of its size takes minutes, also on a loaded one less than that.
   test.each([
     ['10,000 bullets', bullets(9_999)],
     ['500 levels', Array.from({ length: 500 }, (_, i) => `${'  '.repeat(i)}- x${i}`).join('\n')],
     ['a heading with 100,000 spaces', `# a${' '.repeat(100_000)}b\n\n- c`],
   ])('%s are imported and committed at once', (_, text) => {
-    within(2_500, () => imported({ path: 'a.md', text: `# Root\n\n${text}` }))
+    within(15_000, () => imported({ path: 'a.md', text: `# Root\n\n${text}` }))
   })
 
   test('200,000 bullets are refused in words, soon', () => {
-    within(2_500, () => {
+    within(15_000, () => {
       expect(() => imported({ path: 'a.md', text: bullets(200_000) })).toThrow('at most 10000')
     })
   })
@@ -93,14 +93,14 @@ describe('large texts', () => {
     const garden = new Garden()
     garden.grow('Root')
     const topic = garden.topic('Root')
-    within(2_500, () =>
+    within(15_000, () =>
       garden.do((r, m) => hangItems(r, { topic, items: readText(bullets(9_999)).items, act: 'Paste' }, m)),
     )
     const items = Array.from({ length: 5_000 }, (_, i) => outlineItem(`y${i}`))
     const other = new Garden()
     other.grow('Root')
     const { change } = hangItems(other.records, { topic: other.topic('Root'), items, act: 'Insert' }, other.newIds)
-    within(1_500, () => expect(prepareChange(other.records, change.edits, true).ok).toBe(true))
+    within(15_000, () => expect(prepareChange(other.records, change.edits, true).ok).toBe(true))
   })
 
   test('thousands of links in one note lead where they led, in little time', () => {
@@ -108,7 +108,7 @@ describe('large texts', () => {
       { length: 6_000 },
       (_, i) => `see [it](d${i}/../b.md)${i % 500 === 499 ? '\n\n' : ' '}`,
     ).join('')
-    within(2_500, () => {
+    within(15_000, () => {
       const { garden } = imported(
         { path: 'a.md', text: `# A\n\n${links}\n\n## End\n\n- x` },
         { path: 'b.md', text: '# B\n\n- c' },
@@ -124,7 +124,7 @@ describe('large texts', () => {
     for (let i = 0; i < 5_000; i++) items = [{ ...outlineItem(`${i}`), children: items }]
     const garden = new Garden()
     garden.grow('Root')
-    within(2_500, () => garden.do((r, m) => hangItems(r, { topic: garden.topic('Root'), items, act: 'Insert' }, m)))
+    within(15_000, () => garden.do((r, m) => hangItems(r, { topic: garden.topic('Root'), items, act: 'Insert' }, m)))
   })
 })
 
