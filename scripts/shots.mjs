@@ -79,7 +79,7 @@ await main(async () => {
       await page.keyboard.press('Alt+t')
       await page.locator('input[name=text]').fill('every third year')
       await page.keyboard.press('Enter')
-      await choose('Planting', 'Task', 'It is begun')
+      await choose('Planting', 'Enrich', 'It is begun')
       await topic('Peat mosses').click()
       await page.getByRole('button', { name: /^Badges, tags, picture/ }).click()
       await page.getByRole('button', { name: 'From the drawings' }).click()
@@ -89,6 +89,13 @@ await main(async () => {
       await topic('Heather and cotton grass').click()
       await page.getByRole('button', { name: 'a card', exact: true }).click()
       await page.getByRole('group', { name: 'Shape' }).scrollIntoViewIfNeeded()
+    }
+    const sheet = page.getByRole('complementary', { name: 'Topic sheet' })
+    /** Has the topic sheet of a topic beside the map, or not. */
+    const openSheet = async (isOpen) => {
+      if ((await sheet.isVisible()) !== isOpen)
+        await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+      await page.waitForTimeout(300)
     }
     const topic = (name) => page.getByRole('treeitem', { name: new RegExp(`^${name}`) }).first()
     await page.goto('/')
@@ -101,6 +108,10 @@ await main(async () => {
     await page.getByRole('link', { name: 'Vegetation' }).waitFor()
     await shot('collection')
     const collection = page.url()
+    await page.getByRole('button', { name: 'New map' }).click()
+    await page.getByRole('button', { name: /^Reading notes/ }).waitFor()
+    await shot('new-map')
+    await page.keyboard.press('Escape')
     await page
       .getByRole('row', { name: /home map/i })
       .getByRole('link')
@@ -111,17 +122,16 @@ await main(async () => {
     await page.emulateMedia({ colorScheme: 'dark' })
     await shot('map-dark')
     await page.emulateMedia({ colorScheme: 'light' })
-    const choose = async (name, submenu, entry) => {
+    const choose = async (name, group, entry) => {
       await topic(name).click({ button: 'right' })
-      if (submenu) await page.getByRole('menuitem', { name: submenu, exact: true }).hover()
+      await page.getByRole('menuitem', { name: group, exact: true }).click()
       await page.getByRole('menuitem', { name: entry }).click()
       await page.waitForTimeout(200)
     }
     await page.goto(collection)
     await page.getByRole('link', { name: 'Vegetation' }).click()
     await topic('Vegetation').waitFor()
-    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
-    await choose('Vegetation', 'Layout', 'The map top down')
+    await choose('Vegetation', 'Dress', 'The map top down')
     await page.keyboard.press('Alt+f')
     await shot('top-down')
     const layouts = []
@@ -132,7 +142,7 @@ await main(async () => {
       Trees: '2026-07-03',
       'What we compare with': '2026-09-28',
     }
-    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await openSheet(true)
     await page.getByRole('button', { name: 'Dates and task' }).click()
     await stagePicture()
     for (const [name, day] of Object.entries(dated)) {
@@ -141,7 +151,7 @@ await main(async () => {
       await page.getByLabel('On', { exact: true }).fill(day)
     }
     await page.getByRole('button', { name: 'Dates and task' }).click()
-    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await openSheet(false)
     for (const layout of [
       'to both sides',
       'to the right',
@@ -152,14 +162,14 @@ await main(async () => {
       'indented',
       'along time',
     ]) {
-      await choose('Vegetation', 'Layout', new RegExp(`^The map ${layout}$`))
+      await choose('Vegetation', 'Dress', new RegExp(`^The map ${layout}$`))
       layouts.push(await stagePicture())
     }
     await contactSheet('layouts', layouts, 'contain')
-    await choose('Vegetation', 'Layout', 'The map to both sides')
-    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await choose('Vegetation', 'Dress', 'The map to both sides')
     await stagePicture()
     await topic('Vegetation').click()
+    await openSheet(true)
     await page.getByRole('button', { name: 'Look', exact: true }).click()
     const looks = []
     for (const look of ['Laid', 'Lantern', 'Galley', 'Pencil', 'Mosaic', 'Willow']) {
@@ -171,16 +181,16 @@ await main(async () => {
     await page.keyboard.press('Alt+f')
     await dress()
     await shot('look')
-    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await openSheet(false)
     for (let undone = 0; undone < DRESSED; undone++) await page.keyboard.press('Control+z')
     await page.waitForTimeout(300)
-    await choose('Vegetation', 'Layout', 'The map to both sides')
-    await choose('Vegetation', 'Numbers', 'What is below: 1, 1a, 1a1')
+    await choose('Vegetation', 'Dress', 'The map to both sides')
+    await choose('Vegetation', 'Dress', 'What is below: 1, 1a, 1a1')
     await page.keyboard.press('Alt+f')
-    await choose('3 Trees', null, 'Enclose …')
+    await choose('3 Trees', 'Dress', 'Enclose …')
     await page.getByRole('textbox', { name: 'Title, if it should have one' }).fill('Watched every spring')
     await page.keyboard.press('Enter')
-    await choose('2 Peat mosses', 'Layout', 'This branch top down')
+    await choose('2 Peat mosses', 'Dress', 'This branch top down')
     await page.keyboard.press('Alt+f')
     await shot('shaping')
     await page.getByRole('button', { name: 'Open a second pane' }).click()
@@ -191,18 +201,22 @@ await main(async () => {
     await page.goto(collection)
     await page.getByRole('link', { name: 'Dipwells and readings' }).click()
     await topic('A ditch shows').click()
+    await openSheet(true)
     await page.getByRole('textbox', { name: 'Note' }).waitFor()
     await shot('note')
     await page.getByRole('button', { name: 'Open a second pane' }).click()
     await page.getByRole('button', { name: /Show it as outline/ }).click()
-    await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+    await openSheet(false)
     await shot('two-panes')
     await page.goto(collection)
     await page.getByRole('link', { name: 'Dipwells and readings' }).click()
     await topic('Dipwells and readings').waitFor()
     await stagePicture()
-    await topic('Dipwells and readings').click({ button: 'right' })
-    await page.getByRole('menuitem', { name: /^Merge/ }).click()
+    await topic('Dipwells and readings').click()
+    await page.getByRole('button', { name: 'Dress', exact: true }).click()
+    await shot('acts')
+    await page.keyboard.press('Escape')
+    await choose('Dipwells and readings', 'Network', /^Merge/)
     await page.getByRole('combobox', { name: 'Maps to take over' }).click()
     await page.getByRole('option', { name: /^Notes on dipwells/ }).click()
     await page.keyboard.press('Escape')
