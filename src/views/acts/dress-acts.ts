@@ -125,6 +125,8 @@ export const DRESS_ACTS = [
         situation.session.run((records, newIds) => copyLook(records, { from, to: idsOf(situation) }, newIds))
       },
     },
+  ]),
+  ...acts('dress', 'Frame', [
     {
       id: 'enclose',
       name: 'Enclose …',

@@ -7,6 +7,7 @@ import { ask, tellTrouble, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { usePerson } from '../app/person'
+import { sayWhen } from '../app/when'
 import { SignIn } from '../sign-in/SignIn'
 
 const Collections = z.array(
@@ -92,7 +93,7 @@ function CollectionList() {
               </Anchor>
               <Text c="dimmed" size="sm">
                 {row.maps === 1 ? '1 map' : `${row.maps} maps`}, {row.topics === 1 ? '1 topic' : `${row.topics} topics`}
-                {row.changedAt && `, last changed ${new Date(row.changedAt).toLocaleDateString()}`}
+                {row.changedAt && `, last changed ${sayWhen(new Date(row.changedAt))}`}
               </Text>
             </div>
             <Group gap="xs" wrap="nowrap">

@@ -7,6 +7,7 @@ import { CollectionDigest, ToldJob } from '../../core/records/snapshot'
 import { ask, tell, tellTrouble, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
+import { sayWhen } from '../app/when'
 import { JobLine } from '../jobs/JobLine'
 
 const State = z.object({
@@ -133,7 +134,7 @@ function Desk({ collection }: { collection: string }) {
         )}
         {published && !running && (
           <Text c="dimmed" size="sm">
-            Published {publication.finishedAt ? new Date(publication.finishedAt).toLocaleString() : ''}.
+            Published {publication.finishedAt ? sayWhen(new Date(publication.finishedAt)) : ''}.
             {publication.changeNumber < digest.number
               ? ` Since then ${digest.number - publication.changeNumber} changes were made that are not in it.`
               : ' Nothing has changed since.'}
