@@ -121,7 +121,7 @@ const higher = (branches: readonly SidedBranch[]) => Math.max(total(branches, 'l
 /**
  * Sides on which neither is more than `tolerated` times as high as it need be: as few branches as will do change sides, and of
  * the ways to do that the most even one is taken. What is held stays. With `inOrder` those on the right come before those on
- * the left, as they are read. O(branches × rows), at most a million steps.
+ * the left, as they are read; so it is with more than a thousand branches too. O(branches × rows), about a million steps at most.
  */
 export function evened(branches: readonly SidedBranch[], inOrder: boolean, tolerated = TOLERATED): Side[] {
   const as = branches.map(({ side }) => side)
@@ -133,7 +133,8 @@ export function evened(branches: readonly SidedBranch[], inOrder: boolean, toler
   if (now < LEAST_ROWS || (wellOrdered && now <= tolerated * Math.max(rows / 2, largest))) return as
   const handful = Math.max(1, Math.ceil((branches.length * rows) / MOST_STEPS))
   const counted = branches.map((branch) => ({ ...branch, rows: Math.ceil(branch.rows / handful) }))
-  const ways = inOrder ? cutsOf(counted) : sharesOf(counted)
+  // Where branches are too many for that, one cut through all of them has to do.
+  const ways = inOrder || branches.length ** 2 > MOST_STEPS ? cutsOf(counted) : sharesOf(counted)
   const least = Math.max(LEAST_ROWS, Math.min(...ways.map(({ height }) => height)))
   let best: Way | null = null
   for (const way of ways)
@@ -155,21 +156,29 @@ interface Way {
   sides(): Side[]
 }
 
-/** All ways in which the free branches that are read first stand on the right, and the others on the left. */
+/** All ways in which the free branches that are read first stand on the right, and the others on the left. Linear. */
 function cutsOf(branches: readonly SidedBranch[]): Way[] {
-  const free = branches.filter(({ held }) => !held)
-  const kept = branches.filter(({ held }) => held)
-  return Array.from({ length: free.length + 1 }, (_, cut): Way => {
-    const set = free.map((branch, i): SidedBranch => ({ ...branch, side: i < cut ? 'right' : 'left' }))
-    return {
-      moved: set.filter(({ side }, i) => side !== free[i]!.side).length,
-      height: higher([...set, ...kept]),
-      sides: () => {
-        let at = 0
-        return branches.map(({ held, side }) => (held ? side : set[at++]!.side))
-      },
-    }
+  const isFree = ({ held }: SidedBranch) => !held
+  const rows = branches.reduce((sum, branch) => sum + branch.rows, 0)
+  // With the cut before all of them, every free branch is on the left.
+  let right = total(
+    branches.filter(({ held }) => held),
+    'right',
+  )
+  let moved = branches.filter((branch) => isFree(branch) && branch.side === 'right').length
+  const wayAt = (cut: number): Way => ({
+    moved,
+    height: Math.max(right, rows - right),
+    sides: () => branches.map((branch, i) => (isFree(branch) ? (i < cut ? 'right' : 'left') : branch.side)),
   })
+  const ways = [wayAt(0)]
+  branches.forEach((branch, i) => {
+    if (!isFree(branch)) return
+    right += branch.rows
+    moved += branch.side === 'right' ? -1 : 1
+    ways.push(wayAt(i + 1))
+  })
+  return ways
 }
 
 /**

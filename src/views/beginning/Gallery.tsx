@@ -1,5 +1,5 @@
 import { Text, TextInput, UnstyledButton } from '@mantine/core'
-import { IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
+import { IconBinaryTree, IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
 import { type ReactNode, useMemo, useState } from 'react'
 import { makeMap } from '../../core/commands/maps'
 import { makeMapFrom } from '../../core/commands/use-template'
@@ -14,6 +14,8 @@ import { previewTemplate } from './previews'
 
 /** From so many templates on they can be narrowed down by words. */
 const MANY = 8
+/** Templates with more topics are not drawn: their shape could not be seen, and many of them would keep the page waiting. */
+const MOST_DRAWN = 300
 
 /** All the ways to begin a map, chosen by eye. */
 export default function Gallery() {
@@ -125,10 +127,15 @@ function Plate({
 function TemplatePicture({ template, name }: { template: string; name: string }) {
   const session = useSession()
   const kept = session.records.get('template', template)
+  const isLarge = kept !== undefined && kept.lines.length > MOST_DRAWN
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is kept under an id never changes but by its record.
   const preview = useMemo(
-    () => previewTemplate(session.records, session.collection.id, template, name),
+    () => (isLarge ? null : previewTemplate(session.records, session.collection.id, template, name)),
     [session, template, name, kept],
   )
-  return <Silhouette records={preview.records} map={preview.map} />
+  return preview ? (
+    <Silhouette records={preview.records} map={preview.map} />
+  ) : (
+    <IconBinaryTree size={36} stroke={1.4} />
+  )
 }

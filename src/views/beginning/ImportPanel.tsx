@@ -12,7 +12,7 @@ import { previewImport } from './previews'
 
 const MAX_TEXT = 10 * 1024 * 1024
 /** More text than this is imported without being shown before: looking at it would take as long as the import. */
-const MOST_SHOWN = 400_000
+const MOST_SHOWN = 60_000
 const MOST_UNREAD_SHOWN = 100
 const TYPES = '.md,.markdown,.txt,text/plain,text/markdown'
 

@@ -32,16 +32,20 @@ function madeBy(edits: readonly Edit[], most: number): MapPreview[] {
   }))
 }
 
-/** The map that a template makes. */
+/** The map that a template makes; null where the template is gone. */
 export function previewTemplate(
   records: Records,
   collection: CollectionId,
   template: string,
   name: string,
-): MapPreview {
+): MapPreview | null {
   const today = new Date().toISOString().slice(0, 10)
-  const { change } = makeMapFrom(records, { collection, title: name, template, today }, ids)
-  return madeBy(change.edits, 1)[0]!
+  try {
+    return madeBy(makeMapFrom(records, { collection, title: name, template, today }, ids).change.edits, 1)[0]!
+  } catch (error) {
+    if (error instanceof Refusal) return null
+    throw error
+  }
 }
 
 /** What would come of an import: the first of its maps, how many there are, and which links lead nowhere. */

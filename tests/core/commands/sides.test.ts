@@ -114,4 +114,7 @@ test('four first-level topics stand two on each side, and many branches are shar
   const many = Array.from({ length: 900 }, (_, i): SidedBranch => ({ rows: 1 + (i % 20), side: 'right', held: false }))
   const sides = evened(many, false)
   expect(higher(many, sides)).toBeLessThan((900 * 10.5 * 4) / 6 + 60)
+  // With one side all empty, and more branches than anybody makes by hand.
+  const most = Array.from({ length: 10_000 }, (): SidedBranch => ({ rows: 1, side: 'right', held: false }))
+  for (const inOrder of [true, false]) expect(higher(most, evened(most, inOrder))).toBeLessThanOrEqual(6_667)
 })
