@@ -59,6 +59,7 @@ test('a newcomer finds what can be done by what is seen: writes, shapes, dresses
   await topic(page, 'Water').click({ button: 'right' })
   expect(await page.getByRole('menuitem').count()).toBeLessThanOrEqual(12)
   await page.getByRole('menuitem', { name: 'Shape', exact: true }).click()
+  await expect(page.getByRole('menuitem', { name: /^Move up/ })).toBeFocused()
   await page.keyboard.press('d')
   await expect(page.getByRole('menuitem', { name: /^Detach/ })).toBeFocused()
   await page.keyboard.press('Enter')

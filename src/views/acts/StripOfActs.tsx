@@ -3,7 +3,7 @@ import { memo, useCallback } from 'react'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { takeFocus } from '../workspace/take-focus'
-import { GROUPS, useCalmWorkspace, workspace } from '../workspace/workspace-store'
+import { GROUPS, useCalmWorkspace, useWorkspace, workspace } from '../workspace/workspace-store'
 import { ActPanel } from './ActPanel'
 import { GROUP_NAMES } from './act'
 import styles from './acts.module.css'
@@ -16,14 +16,15 @@ function selectedWords(texts: readonly string[]): string {
 
 /** The five groups of what can be done, in the order of the work; each opens its panel over the map. */
 export const StripOfActs = memo(() => {
-  const { panes, active, group, groupPinned } = useCalmWorkspace()
+  const active = useWorkspace((state) => state.active)
+  const group = useWorkspace((state) => state.group)
+  const groupPinned = useWorkspace((state) => state.groupPinned)
   const close = useCallback(() => {
     workspace.openGroup(null)
     workspace.pinGroup(false)
     // The face that has the keyboard: with two panes, the tree that comes as that one.
     takeFocus(document.querySelectorAll<HTMLElement>('main [role="tree"]')[active] ?? null)
   }, [active])
-  if (panes.length === 0) return null
   return (
     <section className={styles.strip} data-strip aria-label="What can be done">
       {GROUPS.map((each) => (

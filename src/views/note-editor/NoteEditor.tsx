@@ -86,6 +86,8 @@ export default function NoteEditor({
   leave(): void
 }) {
   const loaded = useRef<Loaded | null>(null)
+  const asked = useRef(focusRequest)
+  asked.current = focusRequest
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const saveNow = useRef((_: Editor) => {})
   saveNow.current = (editor) => {
@@ -119,10 +121,11 @@ export default function NoteEditor({
         created.commands.setContent({ type: 'doc', content: [...before, ...typed] }, { emitUpdate: true })
       }
       // At once, not in the next frame as the command would: no key may fall between the field and the editor.
-      if (focused) {
+      if (focused || asked.current > 0) {
         created.commands.setTextSelection(created.state.doc.content.size)
         created.view.focus()
       }
+      if (asked.current > 0) onFocused(asked.current)
     },
     onUpdate: ({ editor: changed }) => {
       clearTimeout(timer.current)
@@ -152,7 +155,8 @@ export default function NoteEditor({
   }, [text, topic, editor])
 
   useEffect(() => {
-    if (focusRequest === 0 || !editor) return
+    // Until the editor has taken over, the keyboard stays with the field: what is typed into it sooner would be lost.
+    if (focusRequest === 0 || !editor || !loaded.current) return
     editor.commands.focus('end')
     onFocused(focusRequest)
   }, [focusRequest, editor, onFocused])
