@@ -43,7 +43,7 @@ const wakeOf = (collection: string, how: (room: Room) => void) => {
 onCommit((collection) => wakeOf(collection, wake))
 onJobs((collection) => wakeOf(collection, wakeJobs))
 
-/** To be called when a session or a membership ended in this process: who may not listen any more is sent away at once. */
+/** To be called when a session or a grant ended in this process: who may not listen any more is sent away at once. */
 export function lookWhoMayListen(): void {
   for (const room of rooms.values()) wake(room)
 }
