@@ -127,7 +127,7 @@ test('the published demo works from a disk, below a sub-path, without script, an
   page,
   context,
 }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(400_000)
   await page.goto('/')
   await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
   await page.getByRole('link', { name: 'Vennmoor handbook' }).click()
@@ -194,7 +194,7 @@ test('the published demo works from a disk, below a sub-path, without script, an
 const LONG_PAGE = join('node_modules', 'yauzl', 'README.md')
 
 test('a long real document is imported, split, linked, published and crawled', async ({ page, context }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(300_000)
   const text = readFileSync(LONG_PAGE, 'utf8')
   expect(text.split('\n').length).toBeGreaterThan(500)
   await beginWithoutAccount(page)

@@ -3,7 +3,7 @@ import { allSaved, beginOnMap, choose, expectNoOverlap, makeMap, selectTopic, to
 
 /** The whole job once, as a newcomer does it: gather, enrich, split, merge, publish, browse. */
 test('a newcomer gathers a map, enriches it, splits, merges and publishes it', async ({ page, context }) => {
-  test.setTimeout(240_000)
+  test.setTimeout(360_000)
   const problems: string[] = []
   page.on('pageerror', (error) => problems.push(error.message))
 
