@@ -203,7 +203,7 @@ test('a long real document is imported, split, linked, published and crawled', a
   const open = page.getByRole('link', { name: 'Open the map' })
   await expect(open.or(page.getByRole('tree'))).toBeVisible({ timeout: 30_000 })
   if (await open.isVisible()) await open.click()
-  await expect(page.getByRole('tree')).toBeFocused()
+  await expect(page.getByRole('tree')).toBeFocused({ timeout: 30_000 })
   await page.keyboard.press('Alt+2')
   await expect(page.getByRole('tree', { name: /^Outline/ })).toBeVisible()
   const section = page.locator('[role="treeitem"][aria-level="2"][aria-expanded="true"]').first()
