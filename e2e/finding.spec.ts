@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { allSaved, beginOnMap, expectNoOverlap, topic, write } from './person'
+import { allSaved, beginOnMap, expectNoOverlap, makeMap, topic, write } from './person'
 
 test('a newcomer finds what can be done by what is seen: writes, shapes, dresses, splits off, and goes back', async ({
   page,
@@ -68,12 +68,150 @@ test('a newcomer finds what can be done by what is seen: writes, shapes, dresses
   await page.keyboard.press('Control+z')
   await expect(topic(page, 'Water')).toHaveAttribute('aria-level', '2')
 
+  // A note lies behind a topic, by its group too.
+  await topic(page, 'Water').click()
+  await act('Enrich', /^Write the note/)
+  const note = page.getByRole('textbox', { name: 'Note' })
+  await expect(note).toBeFocused()
+  await page.keyboard.type('Rain first, the tap last.')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: 'Note 5 words' })).toBeVisible()
+  await expect(topic(page, 'Water, Note')).toBeVisible()
+
   // Zoom tells its figure.
   await page.getByRole('button', { name: 'Larger' }).click()
   await page.getByRole('button', { name: /^Shown at/ }).click()
   await page.getByRole('menuitem', { name: '100 %' }).click()
   await expect(page.getByRole('button', { name: 'Shown at 100 %: choose what to see' })).toBeVisible()
   await allSaved(page)
+
+  // Another map is made, and taken over into this one.
+  await page.getByRole('link', { name: 'All maps' }).click()
+  await makeMap(page, 'Neighbour')
+  await act('Gather', /^Add a first-level topic/)
+  await write(page, 'Compost')
+  await allSaved(page)
+  await page.getByRole('button', { name: 'Other maps' }).click()
+  await page.getByRole('menuitem', { name: 'Allotment' }).click()
+  await topic(page, 'Allotment').click()
+  await act('Network', 'Merge other maps into this one')
+  await page.getByRole('combobox', { name: 'Maps to take over' }).click()
+  await page.getByRole('option', { name: 'Neighbour' }).click()
+  await page.getByRole('button', { name: 'Show the plan' }).click()
+  await page.getByRole('button', { name: 'Merge', exact: true }).click()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(topic(page, 'Compost')).toBeVisible()
+  await page.getByRole('button', { name: 'Steps to undo' }).click()
+  await expect(page.getByRole('menuitem').nth(1)).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('link', { name: 'Publish' }).click()
+  await page.getByRole('button', { name: 'Publish', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Open the site' })).toBeVisible()
+})
+
+test('the whole job is done by keyboard alone', async ({ page }) => {
+  /** Goes on to what has this name, by Tab as people do. */
+  const tabTo = async (name: RegExp, most = 60) => {
+    for (let pressed = 0; pressed < most; pressed++) {
+      await page.keyboard.press('Tab')
+      const said = await page.evaluate(() => {
+        const element = document.activeElement
+        return `${element?.getAttribute('aria-label') ?? element?.textContent}, ${element?.tagName.toLowerCase()}`
+      })
+      if (name.test(said)) return
+    }
+    throw new Error(`Tab does not come to ${name}.`)
+  }
+  const doByName = async (words: string) => {
+    await page.keyboard.press('Control+k')
+    await expect(page.getByRole('combobox', { name: 'Find anything, do anything' })).toBeFocused()
+    await page.keyboard.type(words)
+    await expect(page.getByRole('option').first()).toBeVisible()
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('combobox', { name: 'Find anything, do anything' })).toBeHidden()
+  }
+  await page.goto('/')
+  await expect(page.getByRole('button', { name: 'Start without an account' })).toBeVisible()
+  await tabTo(/^Start without/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toBeFocused()
+
+  // Gathers ten topics.
+  await write(page, 'Allotment')
+  await page.keyboard.press('Tab')
+  await write(page, 'Beds')
+  for (const name of ['Paths', 'Water', 'Tools']) {
+    await page.keyboard.press('Enter')
+    await write(page, name)
+  }
+  await page.keyboard.press('Tab')
+  await write(page, 'Spade')
+  for (const name of ['Fork', 'Rake', 'Hoe', 'Barrow']) {
+    await page.keyboard.press('Enter')
+    await write(page, name)
+  }
+  for (const name of ['Allotment', 'Beds', 'Spade', 'Barrow']) await expect(topic(page, name)).toBeVisible()
+
+  // Shapes, enriches, dresses.
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect(page.getByRole('button', { name: 'Undo: move Barrow' })).toBeVisible()
+  await page.keyboard.press('Alt+n')
+  await expect(page.getByRole('textbox', { name: 'Note' })).toBeFocused()
+  await page.keyboard.type('Its wheel is flat.')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Barrow, Note')).toBeVisible()
+  // A typing mistake is forgiven.
+  await doByName('Tolos')
+  await expect(topic(page, 'Tools')).toHaveAttribute('aria-selected', 'true')
+  await doByName('branch indented')
+  await expect(page.getByRole('button', { name: /^Undo: set Tools/ })).toBeVisible()
+
+  // Splits off, goes there and back.
+  await page.keyboard.press('Alt+d')
+  await expect(topic(page, 'Tools, opens a map with 6 topics')).toBeVisible()
+  await page.keyboard.press('Control+Enter')
+  await expect(page).toHaveTitle('Tools · Folvet')
+  await allSaved(page)
+
+  // Makes another map.
+  await tabTo(/^All maps/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'New map' })).toBeVisible()
+  await tabTo(/^New map/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog').getByRole('button', { name: /^Empty/ })).toBeVisible()
+  await tabTo(/^Empty/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toBeFocused()
+  await write(page, 'Neighbour')
+  await page.keyboard.press('Tab')
+  await write(page, 'Paths')
+  await page.keyboard.press('Enter')
+  await write(page, 'Compost')
+  await allSaved(page)
+
+  // Takes the first map over into it, and publishes.
+  await page.keyboard.press('ArrowLeft')
+  await expect(topic(page, 'Neighbour')).toHaveAttribute('aria-selected', 'true')
+  await doByName('merge')
+  await expect(page.getByRole('combobox', { name: 'Maps to take over' })).toBeFocused()
+  await page.keyboard.type('Allot')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await tabTo(/^Show the plan/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Merge', exact: true })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Done' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Beds')).toBeVisible()
+  await expect(topic(page, 'Paths')).toHaveCount(1)
+  await tabTo(/^Publish/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: /^Publish/ })).toBeVisible()
+  await tabTo(/^Publish, button/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Open the site' })).toBeVisible()
 })
 
 test('on a telephone a map is read, added to and folded, and columns come one at a time', async ({ page }) => {

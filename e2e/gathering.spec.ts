@@ -48,7 +48,7 @@ test('the outline is written as text, and topics keep what hangs on them', async
   await page.keyboard.press('Escape')
   await expect(topic(page, 'Sow peas, Note')).toBeVisible()
   await page.getByRole('button', { name: 'Open a second pane' }).click()
-  await page.getByRole('button', { name: 'Show it as outline beside' }).click()
+  await page.getByRole('option', { name: 'This map as outline' }).click()
   await page.getByRole('button', { name: 'Text', exact: true }).click()
   const text = page.getByRole('textbox', { name: 'Outline of Garden as text' })
   await expect(text).toContainText('- Spring')

@@ -89,7 +89,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
 
   await test.step('sees and edits the same map as outline, side by side', async () => {
     await page.getByRole('button', { name: 'Open a second pane' }).click()
-    await page.getByRole('button', { name: 'Show it as outline beside' }).click()
+    await page.getByRole('option', { name: 'This map as outline' }).click()
     const outline = page.getByRole('tree', { name: 'Outline of Garden year' })
     await outline.getByRole('treeitem', { name: 'Fork' }).click()
     await page.keyboard.press('F2')
@@ -264,7 +264,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await page.getByRole('textbox', { name: 'Mail address' }).fill(address)
     await page.getByRole('textbox', { name: 'Password' }).fill('ten letters or more')
     await page.getByRole('button', { name: 'Sign in' }).click()
-    await expect(page.getByRole('link', { name: 'My collection' })).toBeVisible()
+    await expect(page.getByRole('link', { name: 'My collection', exact: true })).toBeVisible()
   })
   expect(problems).toEqual([])
 })

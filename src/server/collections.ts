@@ -7,7 +7,7 @@ import type { CollectionDigest, MapDigest, MapSnapshot, Role } from '../core/rec
 import type { TemplateRecord } from '../core/records/template'
 import { mayRead, onlyMaps, type Reach, roleOn, strongestOf } from '../core/rights/grant'
 import { type FarCarrier, openRows, openSnapshot } from '../core/rights/kept-back'
-import { type Client, database, prepared, snapshot } from './database'
+import { type Client, prepared, snapshot } from './database'
 import type { Member } from './http/endpoint'
 import { forgetRoles, reachesOf } from './people/rights'
 import { digestsAfter } from './records/digests'
@@ -22,6 +22,9 @@ export interface CollectionRow {
   topics: number
   homeMap: string | null
   changedAt: string | null
+  /** The maps that were changed last, besides the home map, with the name of the last change; none to whom only some are open. */
+  lately: { map: string; title: string; label: string; at: string }[]
+  published: boolean
 }
 
 /** Makes an empty collection; `wanted` is its id unless there is one of that id already. */
@@ -53,8 +56,9 @@ export async function addMember(client: Client, collection: string, person: stri
 /** The collections of which something is open to a person, most recently changed first. */
 export function collectionsOf(person: string): Promise<CollectionRow[]> {
   return snapshot(async (client) => {
-    const { rows } = await client.query<Omit<CollectionRow, 'role' | 'maps' | 'topics'>>(
+    const { rows } = await client.query<Known>(
       `SELECT c.id, c.title, c.trashed, c.home_map AS "homeMap",
+              EXISTS (SELECT FROM publication p WHERE p.collection = c.id AND p.change_number > 0) AS published,
               (SELECT max(at) FROM change WHERE change.collection = c.id) AS "changedAt"
        FROM collection c WHERE c.id IN (SELECT collection FROM open_grant WHERE person = $1)
        ORDER BY "changedAt" DESC NULLS LAST, c.id`,
@@ -64,6 +68,21 @@ export function collectionsOf(person: string): Promise<CollectionRow[]> {
   })
 }
 
+type Known = Omit<CollectionRow, 'role' | 'maps' | 'topics' | 'lately'>
+
+/** Of the last changes of a collection so many are looked at for the maps that were changed last. */
+const LOOKED_AT = 200
+const LATELY = `
+  SELECT m.id AS map, m.title, last.label, last.at
+  FROM (
+    SELECT DISTINCT ON (map) map, number, label, at
+    FROM (SELECT number, label, at, maps FROM change WHERE collection = $1 ORDER BY number DESC LIMIT ${LOOKED_AT}) c
+    CROSS JOIN LATERAL unnest(c.maps) AS map
+    ORDER BY map, number DESC) last
+  JOIN map m ON m.collection = $1 AND m.id = last.map AND NOT m.trashed
+  WHERE m.id IS DISTINCT FROM $2
+  ORDER BY last.number DESC LIMIT 3`
+
 const COUNTS = `
   SELECT (SELECT count(*)::int FROM map m WHERE m.collection = $1 AND NOT m.trashed
             AND ($2::uuid[] IS NULL OR m.id = ANY($2))) AS maps,
@@ -71,17 +90,17 @@ const COUNTS = `
             AND ($2::uuid[] IS NULL OR t.map = ANY($2))) AS topics`
 
 /** What somebody may know of a collection without opening it. */
-async function countedFor(
-  client: Client,
-  person: string,
-  row: Omit<CollectionRow, 'role' | 'maps' | 'topics'>,
-): Promise<CollectionRow> {
+async function countedFor(client: Client, person: string, row: Known): Promise<CollectionRow> {
   const [reach] = await reachesOf(client, row.id, [person])
   const only = onlyMaps(reach!)
   const { rows } = await prepared<{ maps: number; topics: number }>(client, COUNTS, [row.id, only])
+  const lately = only
+    ? []
+    : (await prepared<CollectionRow['lately'][number]>(client, LATELY, [row.id, row.homeMap])).rows
   return {
     ...row,
     ...rows[0]!,
+    lately,
     role: strongestOf(reach!) ?? 'reader',
     homeMap: row.homeMap && mayRead(reach!, row.homeMap) ? row.homeMap : null,
     // Changes of what is not open to them tell them nothing, not even when they were.
@@ -209,53 +228,4 @@ export function wholeCollection(
     await load(client, records)
     return { records, number: await numberOf(client, collection) }
   })
-}
-
-export interface Found {
-  kind: 'topic' | 'map' | 'enclosure'
-  id: string
-  /** Where it is: the topic itself, or the first one inside an enclosure. */
-  topic: string | null
-  map: string
-  mapTitle: string
-  text: string
-}
-
-/** Whether a topic, or one above it, lies in the trash. */
-const isBelowTrash = (topic: string) => `EXISTS (
-          WITH RECURSIVE above(parent, trashed) AS (
-            SELECT ${topic}, false
-            UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
-          ) SELECT 1 FROM above WHERE trashed)`
-
-/**
- * Maps, enclosures and topics whose text or title contains the words, in this order; at most 50. What lies in the trash
- * is left out, and so is what is not open to whoever asks.
- */
-export async function find({ collection, reach }: Member, words: string): Promise<Found[]> {
-  const pattern = `%${words.replace(/[\\%_]/g, '\\$&')}%`
-  const { rows } = await database().query<Found>(
-    `(SELECT 'map' AS kind, id, NULL::uuid AS topic, id AS map, title AS "mapTitle", title AS text FROM map
-      WHERE collection = $1 AND NOT trashed AND title ILIKE $2 AND ($4::uuid[] IS NULL OR id = ANY($4)) ORDER BY length(title), id LIMIT 10)
-     UNION ALL
-     (SELECT 'enclosure', e.id, t.id, t.map, m.title, e.title
-      FROM enclosure e
-      CROSS JOIN LATERAL (
-        SELECT t.id, t.map FROM unnest(e.topics) WITH ORDINALITY AS inside(id, position)
-        JOIN topic t ON t.collection = $1 AND t.id = inside.id
-        WHERE NOT t.trashed ORDER BY inside.position LIMIT 1) t
-      JOIN map m ON m.collection = $1 AND m.id = t.map
-      WHERE e.collection = $1 AND NOT e.trashed AND NOT m.trashed AND e.title ILIKE $2
-        AND ($4::uuid[] IS NULL OR t.map = ANY($4))
-        AND NOT ${isBelowTrash('t.id')}
-      ORDER BY length(e.title), e.id LIMIT 10)
-     UNION ALL
-     (SELECT 'topic', t.id, t.id, t.map, m.title, t.text FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map
-      WHERE t.collection = $1 AND NOT t.trashed AND NOT m.trashed AND t.text ILIKE $2
-        AND ($4::uuid[] IS NULL OR t.map = ANY($4))
-        AND NOT ${isBelowTrash('t.parent')}
-      ORDER BY position(lower($3) IN lower(t.text)), length(t.text), t.id LIMIT 30)`,
-    [collection, pattern, words, onlyMaps(reach)],
-  )
-  return rows
 }

@@ -6,6 +6,7 @@ import { PLAIN_MAP_LOOK } from '../../src/core/records/look'
 import type { Place } from '../../src/core/records/place'
 import type { CollectionDigest } from '../../src/core/records/snapshot'
 import type { TopicRecord } from '../../src/core/records/topic'
+import { Thumbnail } from '../../src/core/scene/thumbnail'
 import { Caller, onlyResult } from './people'
 
 let owner: Caller
@@ -234,6 +235,17 @@ describe('finding', () => {
     expect(found.slice(1).map(([, text]) => text)).toEqual(['Peas', 'Peas in pots', 'Sow peas', 'Chick peas'])
   })
 
+  test('takes words in any order, and forgives a typing mistake after all that contains them', async () => {
+    await owner.grow("# Wildlife\n\n- A dragonfly's nest\n- Nesting boxes\n- The dragon of the fair")
+    const said = async (words: string) => (await find(words)).map(({ text }) => text)
+    expect((await said('nest dragonfly'))[0]).toBe("A dragonfly's nest")
+    expect(await said('dragnfly nest')).toEqual(["A dragonfly's nest"])
+    expect((await said('wildlive'))[0]).toBe('Wildlife')
+    expect(await said('fiar dragon')).toEqual(['The dragon of the fair'])
+    expect(await said('nest zzzz')).toEqual([])
+    expect(await said('nes')).toEqual(['Nesting boxes', "A dragonfly's nest"])
+  })
+
   test('takes signs as they are, and leaves out what lies in the trash, at any depth', async () => {
     await owner.grow('# Signs\n\n- 100 % wet\n- under_score\n- back\\slash')
     expect((await find('%')).map(({ text }) => text)).toEqual(['100 % wet'])
@@ -278,4 +290,27 @@ describe('the digest of a collection', () => {
         (await owner.call('GET', `/api/collections/${owner.collection}/changes?after=${after}`)).status,
       ]).toEqual([after, after === '' ? 200 : 400])
   })
+})
+
+test('of each collection its owner is told the maps changed last with what was changed, and each map has a thumbnail', async () => {
+  const caller = await Caller.begin()
+  const home = await caller.grow('# Home\n\n- One')
+  const shed = await caller.grow('# Shed\n\n- Tools\n  - Spade')
+  const tools = (await caller.map(shed)).topics.find(({ text }) => text === 'Tools')!
+  await caller.change([
+    { kind: 'topic', id: tools.id, before: { text: 'Tools' }, after: { text: 'All tools' } } as Edit,
+  ])
+  const rows = (await caller.call('GET', '/api/collections')).json as {
+    homeMap: string | null
+    published: boolean
+    lately: { map: string; title: string }[]
+  }[]
+  const { homeMap, lately, published } = rows[0]!
+  expect(published).toBe(false)
+  expect(lately.map(({ map }) => map)).toEqual([shed, home].filter((id) => id !== homeMap))
+  expect(lately[0]!.title).toBe('Shed')
+  const thumbnail = () => caller.call('GET', `/api/collections/${caller.collection}/maps/${shed}/thumbnail`)
+  const { json } = await thumbnail()
+  expect(Thumbnail.parse(json).bars.length).toBe(2)
+  expect((await thumbnail()).json).toEqual(json)
 })

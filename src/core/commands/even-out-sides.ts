@@ -48,7 +48,7 @@ const growsOrShrinks = (edit: Edit): boolean =>
 /** A change, and which branches it has sent to the other side besides, for who tells of it. */
 export interface Evened {
   change: Change
-  went: { text: string; side: Side }[]
+  went: { topic: TopicId; text: string; side: Side }[]
 }
 
 /**
@@ -85,6 +85,8 @@ export function withEvenSides(records: Records, change: Change): Evened {
   return {
     change: { ...change, edits: joinEdits([...change.edits, ...more]) },
     // What is new was nowhere before.
-    went: moved.flatMap(({ topic, side }) => (created.has(topic.id) ? [] : [{ text: topic.text, side }])),
+    went: moved.flatMap(({ topic, side }) =>
+      created.has(topic.id) ? [] : [{ topic: topic.id, text: topic.text, side }],
+    ),
   }
 }

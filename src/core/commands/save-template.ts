@@ -4,12 +4,12 @@ import { TemplateId } from '../records/ids'
 import { parentOf } from '../records/place'
 import { MOST_TEMPLATE_LINES, type TemplateLine } from '../records/template'
 import type { TopicRecord } from '../records/topic'
+import { dayNumber } from '../text/days'
 import { foldForIdentity } from '../text/folding'
 import { branch } from '../tree/walk'
 import { command, named } from './command'
 
-const DAY_MS = 86_400_000
-const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
+const dayOf = ({ dates }: TopicRecord): number | null => (dates ? dayNumber(dates.start) : null)
 
 /**
  * Keeps what hangs below a topic as a template under a name, with notes and web links; dates become days after the

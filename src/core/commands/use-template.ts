@@ -7,12 +7,12 @@ import type { Records } from '../records/records'
 import type { TemplateLine } from '../records/template'
 import type { TopicRecord } from '../records/topic'
 import { TEMPLATES } from '../templates/templates'
+import { DAY_MS } from '../text/days'
 import { command, type NewChange, named } from './command'
 import { unfold } from './hang'
 import { becomeHomeMap, createMap } from './maps'
 import { plant } from './plant'
 
-const DAY_MS = 86_400_000
 const OFFSET = / @\+(\d+)$/
 
 /** A template ready for planting: ours and those that people have kept alike. */

@@ -10,7 +10,13 @@ export interface Boxed extends Reach {
   /** Set where it grows in one direction itself. */
   growth: Growth | null
   contour: Contour | null
+  /** How far a frame reaches over the near edge of the topics in it, which stand in one column with their siblings. */
+  overhang?: number
 }
+
+/** Where the near edges of topics line up in a row that grows across. */
+export const nearEdge = ({ left, right, overhang = 0 }: Boxed, growth: Growth): number =>
+  growth === 'left' || growth === 'indented-left' ? right - overhang : left + overhang
 
 /** One thing in a row of children: a branch, or an enclosure with the neighbouring branches inside it. */
 export interface Item extends Boxed {
@@ -93,7 +99,7 @@ export function rowOf(
   if (isAcross(growth)) {
     const row = new Row(lengths, gap)
     return items.map((item) => ({
-      x: growth === 'right' ? first.left - item.left : first.right - item.right,
+      x: nearEdge(first, growth) - nearEdge(item, growth),
       y: addTo(row, item, growth) + first.height / 2 - item.height / 2,
     }))
   }
@@ -107,7 +113,7 @@ export function rowOf(
   let bottom = first.top
   return items.map((item) => {
     const at = {
-      x: growth === 'indented-left' ? first.right - item.right : first.left - item.left,
+      x: nearEdge(first, growth) - nearEdge(item, growth),
       y: bottom - item.top,
     }
     bottom += item.bottom - item.top + gap
@@ -127,19 +133,24 @@ function framed(lengths: Lengths, enclosed: Enclosed, items: readonly Item[], gr
     inside.right = Math.max(inside.right, x + item.right)
     inside.bottom = Math.max(inside.bottom, y + item.bottom)
   })
-  const left = inside.left - SPACING.frame
+  const toLeft = growth === 'left' || growth === 'indented-left'
+  const [near, far] = [inside.left - SPACING.frame, inside.right + SPACING.frame]
   const frame: Reach = {
-    left,
+    // A title that is wider than what is inside reaches out at the far side.
+    left: toLeft ? Math.min(near, far - enclosed.titleWidth) : near,
     top: inside.top - SPACING.frame - enclosed.title,
-    right: Math.max(inside.right + SPACING.frame, left + enclosed.titleWidth),
+    right: toLeft ? far : Math.max(far, near + enclosed.titleWidth),
     bottom: inside.bottom + SPACING.frame,
   }
+  const edges = items.map((item, i) => row[i]!.x + nearEdge(item, growth))
+  const overhang = toLeft ? frame.right - Math.max(...edges) : Math.min(...edges) - frame.left
   return {
     ...frame,
     width: first.width,
     height: first.height,
     growth: null,
     contour: null,
+    overhang,
     place(x, y, placed) {
       items.forEach((item, i) => {
         item.place(x + row[i]!.x, y + row[i]!.y, placed)

@@ -5,6 +5,7 @@ import type { MapRecord } from '../records/map'
 import { isRoot, type Point, pointOf, sideOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
+import { dayNumber } from '../text/days'
 import { type Fonts, measureLine } from '../text/measure'
 import { noteBeginning } from '../text/note-beginning'
 import { type Numbering, numberingBelow, numbersOf } from '../tree/numbering'
@@ -367,8 +368,7 @@ function byHandBelow(block: TopicBlock): ByHand[] {
 
 const foldsBeside = (growth: Growth | null) => growth !== 'down' && growth !== 'up'
 
-const DAY_MS = 86_400_000
-const dayOf = ({ dates }: TopicRecord): number | null => (dates ? Date.parse(dates.start) / DAY_MS : null)
+const dayOf = ({ dates }: TopicRecord): number | null => (dates ? dayNumber(dates.start) : null)
 
 function faceOf(records: Records, fonts: Fonts, at: Occurrence, context: BlockContext, hidden: number): Face {
   const { topic, key } = at

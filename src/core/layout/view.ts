@@ -33,6 +33,8 @@ const FITTED_MOST = 1.3
 const AROUND_ROOT = 0.8
 /** Free space on all sides, in px. */
 const MARGIN = 24
+/** Room around all that is drawn of a map within its bounds, in map units. */
+export const ROOM_AROUND = 40
 /** A map that has outgrown the view is made so much smaller than it must be that it does not outgrow it with the next topic. */
 const ROOM_TO_GROW = 0.9
 
@@ -89,9 +91,15 @@ const onStage = ({ x, y, k }: MapView, bounds: Bounds): Bounds => ({
   height: bounds.height * k,
 })
 
-/** Whether bounds are seen from edge to edge. */
+/** Whether all is seen that is drawn within bounds; the room around it need not be. */
 export function isWhole(view: MapView, size: StageSize, bounds: Bounds): boolean {
-  const { x, y, width, height } = onStage(view, bounds)
+  const [acrossFree, downFree] = [Math.min(ROOM_AROUND, bounds.width / 2), Math.min(ROOM_AROUND, bounds.height / 2)]
+  const { x, y, width, height } = onStage(view, {
+    x: bounds.x + acrossFree,
+    y: bounds.y + downFree,
+    width: bounds.width - 2 * acrossFree,
+    height: bounds.height - 2 * downFree,
+  })
   return x >= -1 && y >= -1 && x + width <= size.width + 1 && y + height <= size.height + 1
 }
 

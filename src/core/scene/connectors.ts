@@ -1,11 +1,16 @@
 import { type Growth, SPACING } from '../layout/block'
 import type { Bounds, MapLayout, TopicBox } from '../layout/boxes'
-import { isFlanked } from '../layout/kinds/set-children'
+import { isFlanked, settingBelow } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
 import type { ConnectorForm } from '../records/look'
-import { dayAndMonth } from '../text/days'
+import { isRoot } from '../records/place'
+import type { Ground } from '../ways/ground'
+import { placeOf } from './crosslink-line'
 import { type Drawing, drawing, px } from './drawing'
+import { straightParts } from './path'
+import { roundedLine } from './rounded-line'
 import { sketched } from './sketch'
+import { drawScale, stemX } from './time-scale'
 import { boxTone } from './topic-drawing'
 
 /** What hangs together below one topic: drawn as one piece, when it is asked for, and in view when `bounds` is. */
@@ -18,6 +23,7 @@ export class Connector {
     readonly parent: TopicBox,
     /** How its topics grow. */
     readonly growth: Growth | null,
+    private readonly surroundings: Surroundings,
   ) {
     const { x, y, width, height } = parent
     this.bounds = { x, y, width, height }
@@ -46,12 +52,12 @@ export class Connector {
 
   /** The line from the parent to one of its children, for showing that it is meant. */
   lineTo(child: TopicBox): string {
-    const { trunk, ticks } = linesFor(this.parent, this.children)
+    const { trunk, ticks } = linesFor(this.parent, this.children, this.surroundings)
     return trunk + (ticks.find((tick) => tick.child === child)?.path ?? '')
   }
 
   get drawing(): Drawing {
-    this.drawn ??= inHues(this.parent, linesFor(this.parent, this.children))
+    this.drawn ??= inHues(this.parent, linesFor(this.parent, this.children, this.surroundings))
     return this.drawn
   }
 }
@@ -71,37 +77,55 @@ interface Lines {
 const middleX = (box: TopicBox) => box.x + box.width / 2
 const middleY = (box: TopicBox) => box.y + box.height / 2
 
+/** What connectors are drawn in. */
+interface Surroundings {
+  /** Set where lines can come upon topics that they do not join. */
+  ground: Ground | null
+  /** The day that is marked on scales of days. */
+  today: string | null
+}
+
 /** One connector for what hangs together below a topic, in the form that the topic's style says. */
-export function drawConnectors(layout: MapLayout): Connector[] {
+export function drawConnectors(layout: MapLayout, { ground, today }: Partial<Surroundings> = {}): Connector[] {
   const connectors: Connector[] = []
+  const around = { ground: ground && layout.boxes.some(isOutOfLine) ? ground : null, today: today ?? null }
   for (const box of layout.boxes)
-    if (box.below.length > 0) for (const connector of connectorsBelow(box)) connectors.push(connector)
+    if (box.below.length > 0) for (const connector of connectorsBelow(box, around)) connectors.push(connector)
   return connectors
 }
 
-const before = new WeakMap<TopicBox, { below: readonly TopicBox[]; connectors: readonly Connector[] }>()
+/** Whether a topic stands, or sets its children, otherwise than the branch around it: lines of all others are clear by themselves. */
+const isOutOfLine = ({ topic, byHand, parent, below, setting, growth }: TopicBox): boolean =>
+  parent && growth ? byHand || (below.length > 0 && setting !== settingBelow(parent.setting, growth)) : !isRoot(topic)
+
+const before = new WeakMap<
+  TopicBox,
+  { below: readonly TopicBox[]; connectors: readonly Connector[]; around: Surroundings }
+>()
 
 /** Connectors below a topic: those from before where the boxes are still the same, so that they are not drawn again. */
-function connectorsBelow(parent: TopicBox): readonly Connector[] {
+function connectorsBelow(parent: TopicBox, around: Surroundings): readonly Connector[] {
   const { below } = parent
   const known = before.get(parent)
-  if (known?.below === below) return known.connectors
+  const stands = known?.around.ground === around.ground && known?.around.today === around.today
+  if (stands && known?.below === below) return known.connectors
   const same =
+    stands &&
     known?.below.length === below.length &&
     // What comes over the top of a branch depends on all of the branch.
     below.every((child, i) => child === known.below[i] && !isFlanked(child.setting, child.growth))
-  const connectors = same ? known.connectors : grouped(parent)
-  before.set(parent, { below, connectors })
+  const connectors = same ? known.connectors : grouped(parent, around)
+  before.set(parent, { below, connectors, around })
   return connectors
 }
 
-function grouped(parent: TopicBox): Connector[] {
+function grouped(parent: TopicBox, around: Surroundings): Connector[] {
   const connectors: Connector[] = []
   const byGrowth: Connector[] = []
   for (const child of parent.below) {
     let group = !child.byHand && byGrowth.find(({ growth }) => growth === child.growth)
     if (!group) {
-      connectors.push((group = new Connector(parent, child.growth)))
+      connectors.push((group = new Connector(parent, child.growth, around)))
       if (!child.byHand) byGrowth.push(group)
     }
     group.add(child)
@@ -121,11 +145,30 @@ function ownLine(form: ConnectorForm): 'curve' | 'straight' | null {
   }
 }
 
-function linesFor(parent: TopicBox, children: readonly TopicBox[]): Lines {
+/** The lines of a group: those of its form as far as they pass through no other topic, else around what stands there. */
+function linesFor(parent: TopicBox, children: readonly TopicBox[], { ground, today }: Surroundings): Lines {
+  const lines = formedLines(parent, children, today)
+  if (!ground) return lines
+  const isClear = (path: string) => straightParts(path).every((part) => ground.areClear(part))
+  const blocked = new Set(lines.ticks.flatMap(({ child, path }) => (isClear(path) ? [] : child)))
+  const open = children.filter((child) => !blocked.has(child))
+  const rest = open.length < children.length && open.length > 0 ? formedLines(parent, open, today) : lines
+  const formed = open.length > 0 && isClear(rest.trunk) ? rest : { trunk: '', ticks: [] }
+  const around = children.filter((child) => !formed.ticks.some((tick) => tick.child === child))
+  return { ...formed, ticks: [...formed.ticks, ...around.map((child) => lineAround(parent, child, ground))] }
+}
+
+/** A line from a topic to one of its children through the free space; straight where there is no way. */
+function lineAround(parent: TopicBox, child: TopicBox, ground: Ground) {
+  const way = ground.way(placeOf(parent), placeOf(child))
+  return { child, path: way ? roundedLine(way.points, ground) : straight(parent, child) }
+}
+
+function formedLines(parent: TopicBox, children: readonly TopicBox[], today: string | null): Lines {
   const [first] = children
   if (first!.byHand) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
-  if (parent.setting === 'time') return axis(parent, children)
+  if (parent.setting === 'time') return axis(parent, children, today)
   const { growth } = first!
   const own = ownLine(parent.style.connector)
   if (own && (growth === 'right' || growth === 'left' || growth === 'down' || growth === 'up')) {
@@ -290,17 +333,11 @@ const straight = (parent: TopicBox, child: TopicBox): string => {
   return `M${px(from.x)} ${px(from.y)}L${px(to.x)} ${px(to.y)}`
 }
 
-/** From a stem to the topic that hangs on it. */
-const BESIDE_STEM = 8
-/** Least distance between two dates that are written at the axis. */
-const LABEL_WIDTH = 62
-
 /** A scale of days with a stem to each child that has one; those without a day hang on a spine at its end. */
-function axis(parent: TopicBox, children: readonly TopicBox[]): Lines {
+function axis(parent: TopicBox, children: readonly TopicBox[], today: string | null): Lines {
   const dated = children.filter(({ topic }) => topic.dates)
   const undated = children.filter(({ topic }) => !topic.dates)
   const y = middleY(parent)
-  const stemX = (child: TopicBox) => child.x - BESIDE_STEM
   const ends = [...dated.map(stemX), ...undated.map((child) => child.x - SPACING.level / 2)]
   const end = Math.max(parent.x + parent.width, ...ends)
   const lowest = Math.max(y, ...undated.map(middleY))
@@ -314,25 +351,6 @@ function axis(parent: TopicBox, children: readonly TopicBox[]): Lines {
         ? `M${px(stemX(child))} ${px(y)}V${px(middleY(child))}H${px(child.x)}`
         : `M${px(end)} ${px(middleY(child))}H${px(child.x)}`,
     })),
-    labels: dateLabels(
-      dated.map((child) => ({ x: stemX(child), day: child.topic.dates!.start })),
-      y,
-    ),
+    labels: drawScale(dated, y, today),
   }
-}
-
-/** Dates above the axis, from the first on as far apart as they can be read; the year where it begins or changes. */
-function dateLabels(stems: readonly { x: number; day: string }[], y: number): Drawing[] {
-  const labels: Drawing[] = []
-  let free = Number.NEGATIVE_INFINITY
-  let year = ''
-  for (const { x, day } of [...stems].sort((a, b) => a.x - b.x)) {
-    if (x < free) continue
-    const itsYear = day.slice(0, day.indexOf('-'))
-    const words = `${dayAndMonth(day)}${itsYear === year ? '' : ` ${itsYear}`}`
-    labels.push(drawing('text', { x: px(x), y: px(y - 6), class: 'axis-date' }, [words]))
-    free = x + LABEL_WIDTH + (itsYear === year ? 0 : 28)
-    year = itsYear
-  }
-  return labels
 }

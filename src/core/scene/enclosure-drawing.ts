@@ -1,5 +1,5 @@
-import type { EnclosureBox } from '../layout/boxes'
-import { ENCLOSURE_TITLE, enclosureTitleWidth } from '../layout/enclosure-title'
+import type { Bounds, EnclosureBox } from '../layout/boxes'
+import { ENCLOSURE_TITLE, enclosureTitleWidth, titleSize } from '../layout/enclosure-title'
 import { toneClass } from '../look/families'
 import type { EnclosureRecord } from '../records/enclosure'
 import type { Fonts } from '../text/measure'
@@ -18,6 +18,12 @@ function frame({ x, y, width, height }: EnclosureBox, { id, look }: EnclosureRec
   }
   const size = { x: px(x), y: px(y), width: px(width), height: px(height) }
   return drawing('rect', { ...size, rx: corners === 'round' ? 6 : 0, ...attributes })
+}
+
+/** Where the title of an enclosure stands; nowhere without one. */
+export function titleBounds(box: EnclosureBox, enclosure: EnclosureRecord, fonts: Fonts): Bounds[] {
+  const { title, titleWidth } = titleSize(fonts, enclosure)
+  return title === 0 ? [] : [{ x: box.x + 8, y: box.y + 4, width: titleWidth - 12, height: title - 4 }]
 }
 
 /** The frame around a branch or several topics, with its title and the sign of its note in the upper left corner. */

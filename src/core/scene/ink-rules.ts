@@ -76,6 +76,10 @@ export const INK_RULES: readonly (readonly [selector: string, rule: InkRule])[] 
   ['.crosslink-reach', { fill: 'none', stroke: 'transparent', width: 12 }],
   ['.crosslink-label', { fill: 'quiet-ink', stroke: 'paper', width: 4, strokeBehind: true, size: 12 }],
   ['.axis-date', { fill: 'quiet-ink', size: 12 }],
+  ['.axis-scale', { fill: 'quiet-ink', size: 11 }],
+  ['.axis-mark', { fill: 'none', stroke: 'quiet-ink', width: 1 }],
+  ['.axis-today', { fill: 'none', stroke: 'ember', width: 1.6 }],
+  ['.axis-today-word', { fill: 'ember-text', size: 11, weight: 600 }],
   ['.enclosure-frame', { fill: ['hue-wash', 'panel'], fillOpacity: 0.45, stroke: ['hue', 'quiet-ink'], width: 1.2 }],
   // A tone that was picked lies over the paper so thinly that ink on it can be read, whatever the tone.
   ['.enclosure-frame.picked', { fillOpacity: 0.22 }],

@@ -1,3 +1,4 @@
+import type { Point } from '../ways/way'
 import { px } from './drawing'
 
 /** How many numbers each command of a path takes; SVG 2, 9.3. */
@@ -66,4 +67,49 @@ export function placedPath(path: string, scale: number, x: number, y: number): s
     placed += letter + moved.join(' ')
   }
   return placed
+}
+
+const STEPS = 12
+
+/** A path of absolute M, L, H, V, Q and C as runs of straight parts, curves in twelve each. */
+export function straightParts(path: string): Point[][] {
+  const runs: Point[][] = []
+  let at: Point = { x: 0, y: 0 }
+  const onTo = (point: Point) => {
+    at = point
+    runs.at(-1)?.push(at)
+  }
+  for (const [, letter, rest] of path.matchAll(/([MLHVQC])([^MLHVQC]*)/g)) {
+    const numbers = numbersIn(rest!, letter!)
+    switch (letter) {
+      case 'M':
+        runs.push([])
+        onTo({ x: numbers[0]!, y: numbers[1]! })
+        break
+      case 'H':
+        onTo({ x: numbers[0]!, y: at.y })
+        break
+      case 'V':
+        onTo({ x: at.x, y: numbers[0]! })
+        break
+      default: {
+        const controls = [at]
+        for (let i = 0; i + 1 < numbers.length; i += 2) controls.push({ x: numbers[i]!, y: numbers[i + 1]! })
+        if (controls.length === 2) onTo(controls[1]!)
+        else for (let step = 1; step <= STEPS; step++) onTo(onCurve(controls, step / STEPS))
+      }
+    }
+  }
+  return runs
+}
+
+/** A point on a Bézier curve, by de Casteljau's construction; `t` from 0 to 1. */
+function onCurve(controls: readonly Point[], t: number): Point {
+  let points = controls
+  while (points.length > 1)
+    points = points.slice(1).map((b, i) => {
+      const a = points[i]!
+      return { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t }
+    })
+  return points[0]!
 }

@@ -1,9 +1,10 @@
 import { badgeName, type Icons } from '../badges/badges'
-import type { TopicBox } from '../layout/boxes'
+import { type Bounds, boundsOf, type TopicBox } from '../layout/boxes'
 import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
 import { BADGE, EXCERPT, PICTURE_GAP, TAGS } from '../layout/topic-box'
 import { NO_HUE, toneClass } from '../look/families'
 import type { LookFont } from '../records/look'
+import { isRightToLeft } from '../text/direction'
 import type { FaceName } from '../text/measure'
 import { type Drawing, drawing, px } from './drawing'
 import { placedPath } from './path'
@@ -141,6 +142,12 @@ function textStart(box: TopicBox): number {
   return box.growsLeft ? start : start + box.face.badges.length * BADGE.step
 }
 
+/** How far the text of a topic is from the edges of its box: who writes in it finds it where it was drawn. */
+export function textInsets(box: TopicBox): { left: number; right: number; top: number } {
+  const left = textStart(box) - box.x
+  return { left, right: box.width - left - box.text.width, top: rowTop(box) - box.y }
+}
+
 const FONTS: readonly LookFont[] = ['plain', 'reading', 'hand']
 
 /** The classes that set a text in a cut of a font. */
@@ -162,11 +169,18 @@ function textLines(box: TopicBox, top: number): Drawing[] {
   const start = textStart(box)
   const ink = inkOf(box)
   const name = `topic-text ${faceClasses(face)}${italic ? ' italic' : ''}${ink.name}`
+  const backward = isRightToLeft(box.topic.text)
+  const direction: Attributes = backward ? { direction: 'rtl' } : {}
   return box.text.lines.map((line, i) => {
-    const x = box.growsLeft ? start + box.text.width - line.width : start
+    // Where text begins on the right, that is where a line is anchored.
+    const x = backward ? start + box.text.width : box.growsLeft ? start + box.text.width - line.width : start
     const y = top + i * lineHeight + lineHeight * BASELINE
     const fitted: Attributes = line.exact ? {} : { textLength: px(line.width), lengthAdjust: 'spacingAndGlyphs' }
-    return drawing('text', { x: px(x), y: px(y), 'font-size': size, class: name, ...ink.fill, ...fitted }, [line.text])
+    return drawing(
+      'text',
+      { x: px(x), y: px(y), 'font-size': size, class: name, ...direction, ...ink.fill, ...fitted },
+      [line.text],
+    )
   })
 }
 
@@ -295,12 +309,22 @@ function foldPoint({ growth, growsLeft, x, y, width, height }: TopicBox): { x: n
   return { x: growsLeft ? x - 16 : x + width + 16, y: y + height / 2 }
 }
 
+const FOLD_SIGN = { width: 26, height: 18 }
+
+/** A topic with the number beside it of what it hides. */
+export function withFoldSign(box: TopicBox): Bounds {
+  if (box.hidden === 0) return box
+  const { x, y } = foldPoint(box)
+  const { width, height } = FOLD_SIGN
+  return boundsOf([box, { x: x - width / 2, y: y - height / 2, width, height }])
+}
+
 /** How much is folded away, at the side where it would appear. */
 function foldSign(box: TopicBox): Drawing {
   const { x, y } = foldPoint(box)
   return drawing('g', { class: `fold-sign ${boxTone(box)}`, 'data-fold': box.topic.id }, [
     drawing('title', {}, [`${box.hidden} folded`]),
-    drawing('rect', { x: px(x - 13), y: px(y - 9), width: 26, height: 18, rx: 9 }),
+    drawing('rect', { x: px(x - 13), y: px(y - 9), ...FOLD_SIGN, rx: 9 }),
     drawing('text', { x: px(x), y: px(y + 4), 'text-anchor': 'middle' }, [String(box.hidden)]),
   ])
 }

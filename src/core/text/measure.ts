@@ -1,7 +1,7 @@
 /** A cut of a shipped font. */
 export type FaceName = `${'plain' | 'reading'}${'' | '-bold'}${'' | '-italic'}` | `hand${'' | '-bold'}`
 
-/** A line of wrapped text. `exact` is false where a letter is not in the shipped fonts and its width is an upper bound. */
+/** A line of wrapped text. `exact` is false where a letter is not in the shipped fonts and its width is what is usual for it. */
 export interface Line {
   text: string
   /** Width in px. */
@@ -74,13 +74,33 @@ export class Fonts {
   }
 }
 
-/** Upper bounds in em for what the shipped fonts do not draw. */
-const WIDE = 1.4
-const INVISIBLE = /[\p{M}\p{Cf}]/u
+/** Widths in em of what the shipped fonts do not draw, as fonts that do draw it: by script, and by kind of sign. */
+const USUAL_WIDTHS: readonly (readonly [RegExp, number])[] = [
+  // Marks, and what shapes or joins signs without being seen.
+  [/[\p{M}\p{Cf}]|\p{Emoji_Modifier}/u, 0],
+  [/\p{Regional_Indicator}/u, 0.65],
+  [/\p{Extended_Pictographic}/u, 1.3],
+  [
+    /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Bopomofo}\p{Script=Yi}\u3000-\u303f\uff00-\uffef]/u,
+    1,
+  ],
+  [/\p{Script=Arabic}/u, 0.5],
+  [/[\p{Script=Hebrew}\p{Script=Thai}\p{Script=Lao}\p{Script=Syriac}]/u, 0.58],
+  [/\p{L}/u, 0.7],
+]
+const OTHER_WIDTH = 0.9
+/** Joins the sign before it with the one after it into one. */
+const JOINER = 0x200d
+
+function usualWidth(code: number): number {
+  const sign = String.fromCodePoint(code)
+  return USUAL_WIDTHS.find(([signs]) => signs.test(sign))?.[1] ?? OTHER_WIDTH
+}
 
 /**
  * Width of one line of text in px, from the advance widths and kerning of the shipped fonts, so that browser, worker
- * and server agree to a hundredth of a pixel. Letters without a shipped font count with an upper bound. Linear.
+ * and server agree to a hundredth of a pixel. Letters without a shipped font count with the width that is usual for them, to which
+ * they are fitted when they are drawn. Linear.
  */
 export function measureLine(
   fonts: Fonts,
@@ -93,6 +113,7 @@ export function measureLine(
   let em = 0
   let exact = known
   let before = 0
+  let joined = 0
   for (let i = 0; i < text.length; i++) {
     let code = text.charCodeAt(i)
     if (code < 256) {
@@ -109,8 +130,9 @@ export function measureLine(
     if (width !== undefined) em += width
     else {
       exact = false
-      if (!INVISIBLE.test(String.fromCodePoint(code))) em += WIDE
+      if (joined !== JOINER) em += usualWidth(code)
     }
+    joined = code
   }
   return { width: em * size * (known ? 1 : UNKNOWN_CUT), exact }
 }

@@ -1,8 +1,9 @@
 import { planMergeOf } from '../commands/compute'
 import { runCommand } from '../commands/run-command'
 import { draft } from '../drafting'
+import { drawThumbnail } from '../draw-thumbnail'
 import { runJob } from '../jobs/run-job'
 
 /** What runs in a thread of its own, by name. Arguments and results travel as copies. */
-export const tasks = { runCommand, planMergeOf, draft, runJob }
+export const tasks = { runCommand, planMergeOf, draft, runJob, drawThumbnail }
 export type Tasks = typeof tasks

@@ -1,7 +1,7 @@
 import { ActionIcon, Kbd, Tooltip } from '@mantine/core'
 import { useClickOutside } from '@mantine/hooks'
 import { IconPin, IconPinFilled } from '@tabler/icons-react'
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type CSSProperties, type KeyboardEvent, useEffect, useRef, useState } from 'react'
 import { foldForFinding } from '../../core/text/folding'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
@@ -26,6 +26,7 @@ export function ActPanel({
   const session = useSession()
   useWorkspace()
   const situation = situationOf(session, index)
+  const sections = sectionsOf(group)
   const [why, setWhy] = useState<string | null>(null)
   const menu = useRef<HTMLDivElement>(null)
   const outside = useClickOutside((event) => {
@@ -64,35 +65,37 @@ export function ActPanel({
         aria-label={GROUP_NAMES[group]}
         onKeyDown={walk}
       >
-        {sectionsOf(group).map(({ section, acts }) => (
-          // biome-ignore lint/a11y/useSemanticElements: a fieldset has no place in a menu.
-          <div key={section} className={styles.section} role="group" aria-label={section}>
-            <div className={styles.heading} aria-hidden>
-              {section}
+        <div className={styles.columns} style={{ '--columns': Math.min(3, sections.length) } as CSSProperties}>
+          {sections.map(({ section, acts }) => (
+            // biome-ignore lint/a11y/useSemanticElements: a fieldset has no place in a menu.
+            <div key={section} className={styles.section} role="group" aria-label={section}>
+              <div className={styles.heading} aria-hidden>
+                {section}
+              </div>
+              {acts.map((act) => {
+                const reason = act.whyNot(situation)
+                return (
+                  <button
+                    key={act.id}
+                    type="button"
+                    role="menuitem"
+                    tabIndex={-1}
+                    className={styles.act}
+                    data-act={act.id}
+                    aria-disabled={reason !== null}
+                    onClick={() => choose(act)}
+                    onFocus={() => setWhy(reason)}
+                    onPointerEnter={() => setWhy(reason)}
+                  >
+                    {acts.some(({ drawing }) => drawing) && <Effect name={act.drawing} />}
+                    <span className={styles.name}>{act.name(situation)}</span>
+                    {act.keys[0] && <Kbd size="xs">{readableKey(act.keys[0])}</Kbd>}
+                  </button>
+                )
+              })}
             </div>
-            {acts.map((act) => {
-              const reason = act.whyNot(situation)
-              return (
-                <button
-                  key={act.id}
-                  type="button"
-                  role="menuitem"
-                  tabIndex={-1}
-                  className={styles.act}
-                  data-act={act.id}
-                  aria-disabled={reason !== null}
-                  onClick={() => choose(act)}
-                  onFocus={() => setWhy(reason)}
-                  onPointerEnter={() => setWhy(reason)}
-                >
-                  {acts.some(({ drawing }) => drawing) && <Effect name={act.drawing} />}
-                  <span className={styles.name}>{act.name(situation)}</span>
-                  {act.keys[0] && <Kbd size="xs">{readableKey(act.keys[0])}</Kbd>}
-                </button>
-              )
-            })}
-          </div>
-        ))}
+          ))}
+        </div>
       </div>
       <div className={styles.foot}>
         <span className={styles.why} role="status">

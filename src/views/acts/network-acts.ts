@@ -1,9 +1,23 @@
 import { splitOff } from '../../core/commands/split-off'
+import { branch } from '../../core/tree/walk'
+import { tellHappened } from '../workspace/happened'
 import { workspace } from '../workspace/workspace-store'
-import { acts, mayEdit, notOnRoot, one, onRoot, theTopic, unless, withBelow } from './act'
+import { acts, mayEdit, notOnRoot, one, onRoot, type Situation, theTopic, unless, withBelow } from './act'
 
 const isDoorway = unless(({ topics }) => Boolean(topics[0]?.opensMap), 'It opens no map.')
 const isNoDoorway = unless(({ topics }) => !topics[0]?.opensMap, 'It opens a map already.')
+
+function splitOffTopic({ session, topics, index }: Situation): void {
+  const { id, text } = topics[0]!
+  const moved = [...branch(session.records, topics[0]!)].length - 1
+  if (!session.run((records, newIds) => splitOff(records, { topic: id }, newIds))) return
+  const map = session.records.get('topic', id)?.opensMap
+  if (!map) return
+  tellHappened(`Split off: ${text.slice(0, 60) || 'Untitled'}, ${moved === 1 ? '1 topic' : `${moved} topics`}`, [
+    { name: 'Open', go: () => workspace.go(index, map, null) },
+    { name: 'Undo', go: () => void session.takeBack('undo') },
+  ])
+}
 
 /** Acts on how maps and topics hang together. */
 export const NETWORK_ACTS = [
@@ -22,9 +36,7 @@ export const NETWORK_ACTS = [
       keys: ['Alt+d'],
       drawing: 'split',
       when: [mayEdit, one, notOnRoot, isNoDoorway, withBelow],
-      act: (situation) => {
-        situation.session.run((records, newIds) => splitOff(records, { topic: theTopic(situation).id }, newIds))
-      },
+      act: splitOffTopic,
     },
     {
       id: 'bring-back',

@@ -55,7 +55,7 @@ const step = (direction: Step, name: string, key: string) => ({
     const { session, index } = situation
     const { id } = theTopic(situation)
     const select = session.run((records, newIds) => stepTopic(records, { topic: id, step: direction }, newIds))
-    if (select) workspace.show(index, id)
+    if (select) workspace.show(index, 'seen')
   },
 })
 

@@ -34,6 +34,7 @@ export const VIEW_ACTS = [
       when: [onMap],
       act: ({ index }) => workspace.show(index, 'back'),
     },
+    { id: 'walk', name: 'A short walk: what is where', act: () => workspace.walk({ step: 0 }) },
     {
       id: 'overview',
       name: 'The overview of large maps',

@@ -1,4 +1,5 @@
 import { notifications } from '@mantine/notifications'
+import type { ReactNode } from 'react'
 import { z } from 'zod'
 
 /** An answer of the server that says no, in its words. */
@@ -47,8 +48,8 @@ export function wordsFor(error: unknown): string {
   return error instanceof Error ? error.message : 'Something went wrong.'
 }
 
-export function tell(message: string): void {
-  notifications.show({ message, color: 'spruce', autoClose: 5_000 })
+export function tell(message: ReactNode, forMs = 5_000): void {
+  notifications.show({ message, color: 'spruce', autoClose: forMs })
 }
 
 export function tellTrouble(error: unknown): void {

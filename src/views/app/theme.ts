@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple, Modal } from '@mantine/core'
+import { Badge, createTheme, type MantineColorsTuple, Modal } from '@mantine/core'
 
 const spruce: MantineColorsTuple = [
   '#e2efec',
@@ -51,6 +51,7 @@ export const theme = createTheme({
   cursorType: 'pointer',
   autoContrast: true,
   components: {
+    Badge: Badge.extend({ defaultProps: { tt: 'none' } }),
     // The head of a dialog is no banner of the page.
     Modal: Modal.extend({
       defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'none' } } },

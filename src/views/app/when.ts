@@ -1,4 +1,5 @@
-const DAY_MS = 86_400_000
+import type { Dates } from '../../core/records/topic'
+import { DAY_MS } from '../../core/text/days'
 
 /**
  * A moment as people say it, in the words of the browser's language: "today 14:20", "yesterday 09:05", "3 March", "3 March 2025".
@@ -13,4 +14,17 @@ export function sayWhen(at: Date, now = new Date(), language?: string): string {
   }
   const year = at.getFullYear() === now.getFullYear() ? undefined : 'numeric'
   return at.toLocaleDateString(language, { day: 'numeric', month: 'long', year })
+}
+
+/** The date of today where the person is, as ISO 8601. */
+export function today(now = new Date()): string {
+  const two = (number: number) => String(number).padStart(2, '0')
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
+}
+
+/** A day, or the first and the last day of a span, in the words of the browser's language: "4 May 2026 – 3 June 2026". */
+export function sayDays({ start, end }: Dates, language?: string): string {
+  const words = new Intl.DateTimeFormat(language, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
+  const from = words.format(new Date(start))
+  return end === null || end === start ? from : `${from} – ${words.format(new Date(end))}`
 }

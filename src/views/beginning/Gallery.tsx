@@ -1,21 +1,19 @@
-import { Text, TextInput, UnstyledButton } from '@mantine/core'
-import { IconBinaryTree, IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
-import { type ReactNode, useMemo, useState } from 'react'
+import { Text, TextInput } from '@mantine/core'
+import { IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
+import { useState } from 'react'
 import { makeMap } from '../../core/commands/maps'
 import { makeMapFrom } from '../../core/commands/use-template'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { tellTrouble } from '../app/api'
-import { Silhouette } from '../pictures/Silhouette'
+import { today } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
 import styles from './beginning.module.css'
 import ImportPanel from './ImportPanel'
-import { previewTemplate } from './previews'
+import { Plate, TemplatePicture } from './Plate'
 
 /** From so many templates on they can be narrowed down by words. */
 const MANY = 8
-/** Templates with more topics are not drawn: their shape could not be seen, and many of them would keep the page waiting. */
-const MOST_DRAWN = 300
 
 /** All the ways to begin a map, chosen by eye. */
 export default function Gallery() {
@@ -86,11 +84,7 @@ export default function Gallery() {
             onChoose={() =>
               begin(
                 (records, newIds) =>
-                  makeMapFrom(
-                    records,
-                    { collection, title: name, template: id, today: new Date().toISOString().slice(0, 10) },
-                    newIds,
-                  ),
+                  makeMapFrom(records, { collection, title: name, template: id, today: today() }, newIds),
                 'root',
               )
             }
@@ -101,41 +95,5 @@ export default function Gallery() {
       </div>
       {shown.length === 0 && wanted.length > 0 && <Text c="dimmed">No template has these words.</Text>}
     </div>
-  )
-}
-
-function Plate({
-  name,
-  use,
-  onChoose,
-  children,
-}: {
-  name: string
-  use: string
-  onChoose(): void
-  children: ReactNode
-}) {
-  return (
-    <UnstyledButton className={styles.plate} onClick={onChoose} aria-label={`${name}: ${use}`}>
-      <span className={styles.picture}>{children}</span>
-      <span className={styles.name}>{name}</span>
-      <span className={styles.use}>{use}</span>
-    </UnstyledButton>
-  )
-}
-
-function TemplatePicture({ template, name }: { template: string; name: string }) {
-  const session = useSession()
-  const kept = session.records.get('template', template)
-  const isLarge = kept !== undefined && kept.lines.length > MOST_DRAWN
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is kept under an id never changes but by its record.
-  const preview = useMemo(
-    () => (isLarge ? null : previewTemplate(session.records, session.collection.id, template, name)),
-    [session, template, name, kept],
-  )
-  return preview ? (
-    <Silhouette records={preview.records} map={preview.map} />
-  ) : (
-    <IconBinaryTree size={36} stroke={1.4} />
   )
 }

@@ -5,6 +5,7 @@ import { importPages, type Page } from '../../core/commands/import-pages'
 import { makeMapFrom } from '../../core/commands/use-template'
 import type { CollectionId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
+import { today } from '../app/when'
 
 /** Ids of records that are only looked at. */
 const ids = { newId: () => uuid() }
@@ -39,9 +40,8 @@ export function previewTemplate(
   template: string,
   name: string,
 ): MapPreview | null {
-  const today = new Date().toISOString().slice(0, 10)
   try {
-    return madeBy(makeMapFrom(records, { collection, title: name, template, today }, ids).change.edits, 1)[0]!
+    return madeBy(makeMapFrom(records, { collection, title: name, template, today: today() }, ids).change.edits, 1)[0]!
   } catch (error) {
     if (error instanceof Refusal) return null
     throw error

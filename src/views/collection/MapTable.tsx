@@ -57,14 +57,16 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
         />
       )}
       {shown.length === 0 && <Text c="dimmed">No map has these words in its title.</Text>}
-      <Table.ScrollContainer minWidth={520}>
+      <Table.ScrollContainer minWidth={260}>
         <Table highlightOnHover aria-rowcount={shown.length + 1}>
           <Table.Thead>
             <Table.Tr>
               <Table.Th>Map</Table.Th>
               <Table.Th ta="right">Topics</Table.Th>
-              <Table.Th>Reached from</Table.Th>
-              <Table.Th ta="right">Linked maps</Table.Th>
+              <Table.Th visibleFrom="sm">Reached from</Table.Th>
+              <Table.Th ta="right" visibleFrom="sm">
+                Linked maps
+              </Table.Th>
               <Table.Th>
                 <VisuallyHidden>What can be done</VisuallyHidden>
               </Table.Th>
@@ -87,10 +89,12 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
                     )}
                   </Table.Td>
                   <Table.Td ta="right">{map.topics}</Table.Td>
-                  <Table.Td>
+                  <Table.Td visibleFrom="sm">
                     {map.parentMap ? <Anchor href={address(map.parentMap)}>{titleOf(map.parentMap)}</Anchor> : ''}
                   </Table.Td>
-                  <Table.Td ta="right">{map.linked.length || ''}</Table.Td>
+                  <Table.Td ta="right" visibleFrom="sm">
+                    {map.linked.length || ''}
+                  </Table.Td>
                   <Table.Td ta="right">{menu(map)}</Table.Td>
                 </Table.Tr>
               )

@@ -1,21 +1,22 @@
-import { ActionIcon, Autocomplete, Button, Group, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
-import { IconX } from '@tabler/icons-react'
-import { lazy, Suspense, useState } from 'react'
+import { Autocomplete, Button, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
+import { lazy, Suspense, useMemo, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
-import { removeTemplate } from '../../core/commands/save-template'
-import { insertTemplate } from '../../core/commands/use-template'
 import type { Drawn, LinkEnd } from '../../core/records/crosslink'
 import type { TopicId } from '../../core/records/ids'
 import { GROUP_NAMES, type Situation } from '../acts/act'
 import { ACTS } from '../acts/acts'
 import { useSession } from '../sync/use-session'
-import { useTemplates } from '../sync/use-templates'
+import { tellHappened } from '../workspace/happened'
 import { situationOf } from '../workspace/situation'
-import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
+import { visits } from '../workspace/visited'
+import { type Dialog, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { EnclosureDialog } from './EnclosureDialog'
-import { type Doable, FindDialog, type Found, topicOfFound } from './FindDialog'
+import { type Doable, FindDialog } from './FindDialog'
+import { type Found, topicOfFound } from './found'
+import { type Offer, offersFrom } from './offers'
 
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
+const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
 
@@ -33,6 +34,7 @@ export function Dialogs() {
   const session = useSession()
   const { dialog, active, panes } = useWorkspace()
   const close = () => workspace.dialog(null)
+  const offers = useOffers(dialog?.kind ?? null)
   switch (dialog?.kind) {
     case 'find':
       return (
@@ -40,6 +42,7 @@ export function Dialogs() {
           collection={session.id}
           title="Find anything, do anything"
           doable={doableIn(situationOf(session, active))}
+          offers={offers}
           onClose={close}
           onTake={(found) => {
             close()
@@ -53,23 +56,11 @@ export function Dialogs() {
           collection={session.id}
           title="Open which map beside this one?"
           onClose={close}
-          footer={
-            <Text size="sm" mt="sm">
-              Or the same map:{' '}
-              <button
-                type="button"
-                onClick={() => {
-                  close()
-                  workspace.openBeside(panes[0]!.map, panes[0]!.face === 'map' ? 'outline' : 'map')
-                }}
-              >
-                Show it as {panes[0]!.face === 'map' ? 'outline' : 'map'} beside
-              </button>
-            </Text>
-          }
+          first={sameMapBeside(panes[0]!)}
+          offers={offers}
           onTake={(found) => {
             close()
-            workspace.openBeside(found.map, 'map')
+            workspace.openBeside(found.map, 'map', topicOfFound(found))
           }}
         />
       )
@@ -82,7 +73,11 @@ export function Dialogs() {
         </Suspense>
       )
     case 'template':
-      return <TemplateDialog topic={dialog.topic} onClose={close} />
+      return (
+        <Suspense>
+          <InsertTemplate topic={dialog.topic} onClose={close} />
+        </Suspense>
+      )
     case 'badge':
       return (
         <Suspense>
@@ -104,6 +99,24 @@ export function Dialogs() {
   }
 }
 
+/** What is likely meant where something is to be found; looked up when the dialog opens. */
+function useOffers(asked: Dialog['kind'] | null): readonly Offer[] {
+  const session = useSession()
+  const { panes, active } = useWorkspace()
+  const here = panes[active]?.map
+  return useMemo(() => {
+    if (!here || (asked !== 'find' && asked !== 'beside' && asked !== 'link')) return []
+    return offersFrom(session.records, here, new Map(session.maps.map(({ id, title }) => [id, title])), visits())
+  }, [session, here, asked])
+}
+
+/** The map itself in its other face, as the first thing that can stand beside it. */
+function sameMapBeside({ map, face }: Pane): Doable[] {
+  const other = face === 'map' ? 'outline' : 'map'
+  const run = () => workspace.openBeside(map, other)
+  return [{ id: 'same-map', name: `This map as ${other}`, where: 'the same, seen in two ways', run }]
+}
+
 /** What was found, as the end of a link. */
 function endOf({ kind, id }: Found): LinkEnd {
   if (kind === 'topic') return { kind, id }
@@ -112,6 +125,7 @@ function endOf({ kind, id }: Found): LinkEnd {
 
 function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
   const session = useSession()
+  const { panes, active } = useWorkspace()
   const [drawn, setDrawn] = useState<Drawn>('line')
   const name = session.records.get('topic', from)?.text ?? ''
   return (
@@ -119,10 +133,17 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
       collection={session.id}
       title={`Cross-link ${name} with …`}
       exclude={from}
+      offers={useOffers('link')}
       onClose={onClose}
       onTake={(found) => {
         onClose()
-        session.run((records, newIds) => addCrosslink(records, { from, to: endOf(found), drawn }, newIds))
+        const isHere = found.map === panes[active]?.map
+        const made = session.run((records, newIds) => addCrosslink(records, { from, to: endOf(found), drawn }, newIds))
+        if (made && !isHere)
+          tellHappened(`Cross-linked with ${found.text.slice(0, 60) || 'Untitled'} in ${found.mapTitle}`, [
+            { name: 'Go there', go: () => workspace.go(active, found.map, topicOfFound(found)) },
+            { name: 'Undo', go: () => void session.takeBack('undo') },
+          ])
       }}
       footer={
         <Stack gap={4} mt="md">
@@ -142,57 +163,6 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
         </Stack>
       }
     />
-  )
-}
-
-function TemplateDialog({ topic, onClose }: { topic: TopicId; onClose(): void }) {
-  const session = useSession()
-  const { active } = useWorkspace()
-  const templates = useTemplates()
-  return (
-    <Modal opened onClose={onClose} title="Insert a template" size="lg" transitionProps={{ duration: 0 }}>
-      <Stack gap={4}>
-        {templates.map(({ id, name, use, kept }) => (
-          <Group key={id} gap={4} wrap="nowrap">
-            <Button
-              variant="subtle"
-              color="gray"
-              c="var(--ink)"
-              justify="flex-start"
-              flex={1}
-              h="auto"
-              py={6}
-              onClick={() => {
-                onClose()
-                const today = new Date().toISOString().slice(0, 10)
-                const select = session.run((records, newIds) =>
-                  insertTemplate(records, { topic, template: id, today }, newIds),
-                )
-                if (select) workspace.select(active, select)
-              }}
-            >
-              <span style={{ textAlign: 'left', whiteSpace: 'normal' }}>
-                <strong>{name}</strong>
-                <br />
-                <Text span size="sm" c="var(--quiet-ink)">
-                  {use}
-                </Text>
-              </span>
-            </Button>
-            {kept && session.mayEdit && (
-              <ActionIcon
-                variant="subtle"
-                color="gray"
-                aria-label={`Remove the template ${name}`}
-                onClick={() => session.run((records, newIds) => removeTemplate(records, { template: kept }, newIds))}
-              >
-                <IconX size={16} />
-              </ActionIcon>
-            )}
-          </Group>
-        ))}
-      </Stack>
-    </Modal>
   )
 }
 

@@ -3,27 +3,12 @@ import { useDebouncedValue } from '@mantine/hooks'
 import { IconFrame, IconMap2, IconPlayerPlay, IconSearch } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
-import { z } from 'zod'
-import { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
+import { isNearly } from '../../core/text/nearly'
 import { ask } from '../app/api'
 import styles from './dialogs.module.css'
-
-const Found = z.array(
-  z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('topic'), id: TopicId, map: MapId, mapTitle: z.string(), text: z.string() }),
-    z.object({ kind: z.literal('map'), id: MapId, map: MapId, mapTitle: z.string(), text: z.string() }),
-    z.object({
-      kind: z.literal('enclosure'),
-      id: EnclosureId,
-      topic: TopicId,
-      map: MapId,
-      mapTitle: z.string(),
-      text: z.string(),
-    }),
-  ]),
-)
-export type Found = z.infer<typeof Found>[number]
+import { type Found, FoundRows } from './found'
+import type { Offer } from './offers'
 
 /** Something that can be done, known by its name. */
 export interface Doable {
@@ -34,22 +19,24 @@ export interface Doable {
   run(): void
 }
 
-type Offered = { kind: 'do'; doable: Doable } | Found
+type Offered = { kind: 'do'; doable: Doable } | Found | Offer
 
 const MOST_DOABLE = 5
 
-/** Acts whose name, with the heading above it, contains every word. */
+/** Acts whose name, with the heading above it, contains every word; where there is none, those that nearly do. */
 function named(doable: readonly Doable[], words: string): Offered[] {
   const wanted = wordsForFinding(words)
-  return doable
-    .filter(({ name, where }) => wanted.every((word) => foldForFinding(`${name} ${where}`).includes(word)))
-    .slice(0, MOST_DOABLE)
-    .map((act) => ({ kind: 'do', doable: act }))
+  const fit = (fits: (name: string, word: string) => boolean) =>
+    doable.filter(({ name, where }) => wanted.every((word) => fits(foldForFinding(`${name} ${where}`), word)))
+  const containing = fit((name, word) => name.includes(word))
+  const found =
+    containing.length > 0 ? containing : fit((name, word) => name.split(' ').some((one) => isNearly(one, word)))
+  return found.slice(0, MOST_DOABLE).map((act) => ({ kind: 'do', doable: act }))
 }
 
-/** The topic at which something that was found stands; null for a map as a whole. */
-export const topicOfFound = (found: Found): TopicId | null =>
-  found.kind === 'map' ? null : found.kind === 'topic' ? found.id : found.topic
+/** Where something stands, and why it is offered. */
+const whereOf = (found: Found | Offer): string =>
+  [...(found.kind === 'map' ? [] : [`in ${found.mapTitle}`]), ...('why' in found ? [found.why] : [])].join(', ')
 
 /** Finds topics, enclosures and maps of the collection by typing; Enter or a click takes one. */
 export function FindDialog({
@@ -58,6 +45,8 @@ export function FindDialog({
   footer,
   exclude,
   doable = [],
+  first = [],
+  offers = [],
   kinds,
   onTake,
   onClose,
@@ -68,6 +57,10 @@ export function FindDialog({
   exclude?: string
   /** What can be done by its name, offered before what is found. */
   doable?: readonly Doable[]
+  /** What can be done before a letter is typed. */
+  first?: readonly Doable[]
+  /** What is likely meant, offered before a letter is typed. */
+  offers?: readonly Offer[]
   /** What may be taken; anything without it. */
   kinds?: readonly Found['kind'][]
   onTake(found: Found): void
@@ -78,12 +71,17 @@ export function FindDialog({
   const [asked] = useDebouncedValue(words.trim(), 120)
   const { data = [], isFetching } = useQuery({
     queryKey: ['find', collection, asked],
-    queryFn: () => ask(Found, `/api/collections/${collection}/find?words=${encodeURIComponent(asked)}`),
+    queryFn: () => ask(FoundRows, `/api/collections/${collection}/find?words=${encodeURIComponent(asked)}`),
     enabled: asked !== '',
     placeholderData: (before) => before,
   })
-  const taken = data.filter((found) => found.id !== exclude && (kinds?.includes(found.kind) ?? true))
-  const rows: Offered[] = asked === '' ? [] : [...named(doable, asked), ...taken]
+  const mayBeTaken = (found: Found) => found.id !== exclude && (kinds?.includes(found.kind) ?? true)
+  const rows: Offered[] =
+    words.trim() === ''
+      ? [...first.map((act): Offered => ({ kind: 'do', doable: act })), ...offers.filter(mayBeTaken)]
+      : asked === ''
+        ? []
+        : [...named([...first, ...doable], asked), ...data.filter(mayBeTaken)]
   const take = (row: Offered) => {
     if (row.kind !== 'do') return onTake(row)
     onClose()
@@ -131,15 +129,13 @@ export function FindDialog({
             {found.kind === 'do' && <IconPlayerPlay size={16} aria-label="Do" />}
             <span className={styles.text}>{found.kind === 'do' ? found.doable.name : found.text || 'Untitled'}</span>
             {found.kind === 'do' && <span className={styles.where}>{found.doable.where}</span>}
-            {(found.kind === 'topic' || found.kind === 'enclosure') && (
-              <span className={styles.where}>in {found.mapTitle}</span>
-            )}
+            {found.kind !== 'do' && <span className={styles.where}>{whereOf(found)}</span>}
           </UnstyledButton>
         ))}
       </ul>
       {asked !== '' && rows.length === 0 && !isFetching && (
         <Text c="dimmed" size="sm">
-          Nothing in this collection contains “{asked}”.
+          Nothing in this collection contains “{asked}”, or words close to it.
         </Text>
       )}
       {footer}

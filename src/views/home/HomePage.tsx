@@ -8,7 +8,9 @@ import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { usePerson } from '../app/person'
 import { sayWhen } from '../app/when'
+import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { SignIn } from '../sign-in/SignIn'
+import styles from './home.module.css'
 
 const Collections = z.array(
   z.object({
@@ -20,6 +22,8 @@ const Collections = z.array(
     topics: z.number(),
     homeMap: z.string().nullable(),
     changedAt: z.string().nullable(),
+    lately: z.array(z.object({ map: z.string(), title: z.string(), label: z.string(), at: z.string() })),
+    published: z.boolean(),
   }),
 )
 type CollectionRow = z.infer<typeof Collections>[number]
@@ -85,37 +89,7 @@ function CollectionList() {
       </Group>
       {kept.length === 0 && <Text c="dimmed">There is no collection yet. Make one to begin with its first map.</Text>}
       {kept.map((row) => (
-        <Card key={row.id} withBorder bg="var(--raised)" padding="md">
-          <Group justify="space-between" wrap="nowrap">
-            <div style={{ minWidth: 0 }}>
-              <Anchor href={`/c/${row.id}`} fw={600} fz="lg" style={{ overflowWrap: 'anywhere' }}>
-                {row.title}
-              </Anchor>
-              <Text c="dimmed" size="sm">
-                {row.maps === 1 ? '1 map' : `${row.maps} maps`}, {row.topics === 1 ? '1 topic' : `${row.topics} topics`}
-                {row.changedAt && `, last changed ${sayWhen(new Date(row.changedAt))}`}
-              </Text>
-            </div>
-            <Group gap="xs" wrap="nowrap">
-              {row.homeMap && (
-                <Button variant="light" component="a" href={`/c/${row.id}/m/${row.homeMap}`}>
-                  Open the home map
-                </Button>
-              )}
-              {row.role === 'owner' && (
-                <Button
-                  variant="subtle"
-                  color="gray"
-                  c="var(--quiet-ink)"
-                  onClick={() => setTrashed(row, true)}
-                  aria-label={`Put ${row.title} into the trash`}
-                >
-                  Trash
-                </Button>
-              )}
-            </Group>
-          </Group>
-        </Card>
+        <CollectionCard key={row.id} row={row} trash={() => void setTrashed(row, true)} />
       ))}
       {trashed.length > 0 && (
         <section aria-label="Trash">
@@ -134,6 +108,75 @@ function CollectionList() {
       )}
       <NewCollection opened={newIds} onClose={() => setMaking(false)} />
     </Stack>
+  )
+}
+
+const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
+
+/** A collection with the shape of its home map, and the maps that were changed last: each is opened by a press on its shape. */
+function CollectionCard({ row, trash }: { row: CollectionRow; trash(): void }) {
+  const version = row.changedAt ?? ''
+  return (
+    <Card component="section" aria-label={row.title} withBorder bg="var(--raised)" padding="md">
+      <div className={styles.card}>
+        {row.homeMap && (
+          <a
+            className={styles.home}
+            href={`/c/${row.id}/m/${row.homeMap}`}
+            aria-label={`Open the home map of ${row.title}`}
+            title="Open the home map"
+          >
+            <ThumbnailPicture collection={row.id} map={row.homeMap} version={version} />
+          </a>
+        )}
+        <div className={styles.about}>
+          <Anchor href={`/c/${row.id}`} fw={600} fz="lg">
+            {row.title}
+          </Anchor>
+          <Text c="dimmed" size="sm">
+            {counted(row.maps, 'map', 'maps')}, {counted(row.topics, 'topic', 'topics')}
+            {row.changedAt && `, last changed ${sayWhen(new Date(row.changedAt))}`}
+          </Text>
+          <Text c="dimmed" size="sm">
+            {row.published ? 'Published' : 'Not published'}
+          </Text>
+          <Group gap="xs" mt="xs">
+            <Button size="xs" variant="light" component="a" href={`/c/${row.id}`}>
+              All maps
+            </Button>
+            {row.role === 'owner' && (
+              <Button
+                size="xs"
+                variant="subtle"
+                color="gray"
+                c="var(--quiet-ink)"
+                onClick={trash}
+                aria-label={`Put ${row.title} into the trash`}
+              >
+                Trash
+              </Button>
+            )}
+          </Group>
+        </div>
+        {row.lately.length > 0 && (
+          <ul className={styles.lately} aria-label="Changed last">
+            {row.lately.map(({ map, title, label, at }) => (
+              <li key={map}>
+                <a href={`/c/${row.id}/m/${map}`}>
+                  <span className={styles.small}>
+                    <ThumbnailPicture collection={row.id} map={map} version={at} />
+                  </span>
+                  <span className={styles.latelyTitle}>{title}</span>
+                </a>
+                <Text c="dimmed" size="xs" className={styles.latelyWhat} title={label}>
+                  {label}, {sayWhen(new Date(at))}
+                </Text>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </Card>
   )
 }
 

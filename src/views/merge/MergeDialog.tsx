@@ -76,7 +76,7 @@ export default function MergeDialog({ target, onClose }: { target: MapId; onClos
           </Table>
           <Text size="sm">The sources stay as they are. One undo takes all of it back.</Text>
           <Group justify="flex-end">
-            <Button onClick={onClose} data-autofocus>
+            <Button onClick={onClose} autoFocus>
               Done
             </Button>
           </Group>
@@ -121,11 +121,12 @@ export default function MergeDialog({ target, onClose }: { target: MapId; onClos
             Cancel
           </Button>
           {answer ? (
-            <Button loading={busy} onClick={merge}>
+            // It takes the place of the button that was pressed, and the keyboard with it.
+            <Button key="merge" loading={busy} onClick={merge} autoFocus>
               Merge
             </Button>
           ) : (
-            <Button loading={busy} disabled={sources.length === 0} onClick={plan}>
+            <Button key="plan" loading={busy} disabled={sources.length === 0} onClick={plan}>
               Show the plan
             </Button>
           )}

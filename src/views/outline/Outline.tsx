@@ -226,7 +226,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
               ) : (
                 <IconPoint size={16} className={styles.point} aria-hidden />
               )}
-              <span className={styles.text}>
+              <span className={styles.text} dir="auto">
                 {editing ? (
                   <TextField
                     key={topic.id}

@@ -4,15 +4,16 @@ import { setTask } from '../../core/commands/set-task'
 import { TaskState, type TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { useCalmSession } from '../sync/use-session'
+import { common } from './holds'
 
 const NO_TASK = 'none'
 
 /** When a topic is due or takes place, and how far its task is. */
-export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
+export function DatesSection({ topics }: { topics: readonly TopicRecord[] }) {
   const session = useCalmSession()
   return (
     <Stack gap="sm">
-      <Days topic={topic} />
+      <Days topics={topics} />
       <div>
         <Text size="sm" fw={600} id="task-label">
           Task
@@ -22,7 +23,7 @@ export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: re
           fullWidth
           aria-labelledby="task-label"
           disabled={!session.mayEdit}
-          value={topic.task ?? NO_TASK}
+          value={common(topics, ({ task }) => task ?? NO_TASK) ?? ''}
           data={[
             { value: NO_TASK, label: 'no task' },
             ...TaskState.options.map((value) => ({ value, label: TASK_NAMES[value] })),
@@ -37,16 +38,20 @@ export function DatesSection({ topic, topics }: { topic: TopicRecord; topics: re
   )
 }
 
-/** The day of a topic, or the first and the last day of a span. */
-function Days({ topic }: { topic: TopicRecord }) {
+/** The day of topics, or the first and the last day of a span; where they differ, what is chosen holds for all. */
+function Days({ topics }: { topics: readonly TopicRecord[] }) {
   const session = useCalmSession()
-  const { dates } = topic
-  if (!session.mayEdit && !dates) return <Text c="dimmed">No date.</Text>
+  const dates = common(topics, ({ dates }) => dates)
+  const areSome = topics.some(({ dates }) => dates)
+  if (!session.mayEdit && !areSome) return <Text c="dimmed">No date.</Text>
   const set = (start: string, end: string | null) =>
     session.run((records, newIds) =>
       setDates(
         records,
-        { topic: topic.id, dates: start === '' ? null : { start, end: end === '' ? null : end } },
+        {
+          topics: topics.map(({ id }) => id),
+          dates: start === '' ? null : { start, end: end === '' ? null : end },
+        },
         newIds,
       ),
     )
@@ -56,6 +61,7 @@ function Days({ topic }: { topic: TopicRecord }) {
         type="date"
         size="sm"
         label={dates?.end ? 'From' : 'On'}
+        description={dates === undefined ? 'different days' : undefined}
         value={dates?.start ?? ''}
         disabled={!session.mayEdit}
         onChange={(event) => set(event.currentTarget.value, dates?.end ?? null)}
@@ -69,7 +75,7 @@ function Days({ topic }: { topic: TopicRecord }) {
         disabled={!session.mayEdit || !dates}
         onChange={(event) => dates && set(dates.start, event.currentTarget.value)}
       />
-      {dates && session.mayEdit && (
+      {areSome && session.mayEdit && (
         <Button size="sm" variant="default" onClick={() => set('', null)}>
           No date
         </Button>

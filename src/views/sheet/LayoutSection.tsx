@@ -5,8 +5,11 @@ import { arrangeAgain } from '../../core/commands/places'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
+import { Silhouette } from '../pictures/Silhouette'
 import { useCalmSession } from '../sync/use-session'
 import { Choice } from './look/Choice'
+import styles from './look/look.module.css'
+import { sampleOfLayout } from './look/sample-map'
 
 const MARKS = [
   { value: 0.6, label: 'tight' },
@@ -35,6 +38,11 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
         options={LayoutKind.options.map((layout) => ({
           id: layout,
           name: LAYOUT_NAMES[layout],
+          picture: (
+            <span className={styles.drawn}>
+              <Silhouette {...sampleOfLayout(layout)} />
+            </span>
+          ),
           command: (records, newIds) =>
             atRoot
               ? setMapLayout(records, { map: map.id, layout }, newIds)

@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Menu, Stack, Text } from '@mantine/core'
+import { ActionIcon, Button, Menu, Stack } from '@mantine/core'
 import { IconArrowLeft, IconArrowRight, IconDots, IconFrame, IconLink, IconMap2 } from '@tabler/icons-react'
 import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
 import { enclosureAtEnd, enclosureName, incomingAt } from '../../core/network/crosslinks'
@@ -21,11 +21,6 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
   const weblinks = session.records.weblinks(topic.id)
   return (
     <Stack gap="xs">
-      {out.length + incoming.length + weblinks.length === 0 && (
-        <Text size="sm" c="dimmed">
-          Link this topic with another one, anywhere in the collection, or with an address on the web.
-        </Text>
-      )}
       <ul className={styles.entries}>
         {out.map((link) => (
           <CrosslinkEntry key={link.id} link={link} pane={pane} direction="out" from={topic} />
@@ -38,7 +33,7 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
         ))}
       </ul>
       {session.mayEdit && (
-        <>
+        <div className={styles.ways}>
           <Button
             variant="default"
             size="xs"
@@ -48,7 +43,7 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
             Cross-link with …
           </Button>
           <AddWeblink topic={topic.id} />
-        </>
+        </div>
       )}
     </Stack>
   )

@@ -22,7 +22,8 @@ export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: re
           Badges
         </Text>
         <Group gap={4}>
-          {topic.badges.map((badge, index) => (
+          {topics.length > 1 && <SharedBadges topics={topics} />}
+          {(topics.length > 1 ? [] : topic.badges).map((badge, index) => (
             <ActionIcon
               key={badge}
               variant="default"
@@ -47,13 +48,33 @@ export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: re
           )}
         </Group>
       </div>
-      <Tags topic={topic} topics={topics} />
-      <Picture topic={topic} />
+      <Tags topics={topics} />
+      {topics.length === 1 && <Picture topic={topic} />}
     </Stack>
   )
 }
 
-function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
+/** The badges that all of several topics have. */
+function SharedBadges({ topics }: { topics: readonly TopicRecord[] }) {
+  const shared = topics[0]!.badges.filter((badge) => topics.every(({ badges }) => badges.includes(badge)))
+  const differ = topics.some(({ badges }) => badges.length > shared.length)
+  return (
+    <>
+      {shared.map((badge) => (
+        <span key={badge} title={badgeName(badge)}>
+          <BadgeGlyph badge={badge} size={20} />
+        </span>
+      ))}
+      {differ && (
+        <Text size="sm" c="dimmed">
+          {shared.length > 0 ? 'and others that differ' : 'They differ.'}
+        </Text>
+      )}
+    </>
+  )
+}
+
+function Tags({ topics }: { topics: readonly TopicRecord[] }) {
   const session = useCalmSession()
   const [name, setName] = useState('')
   const ids = topics.map(({ id }) => id)
@@ -69,7 +90,8 @@ function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRec
         Tags
       </Text>
       <Group gap={4} mb={4}>
-        {topic.tags.flatMap((id) => {
+        {[...new Set(topics.flatMap(({ tags }) => tags))].flatMap((id) => {
+          const carrying = topics.filter(({ tags }) => tags.includes(id)).length
           const tag = session.records.get('tag', id)
           return tag && !tag.trashed ? (
             <Pill
@@ -79,7 +101,7 @@ function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRec
               removeButtonProps={{ 'aria-label': `Take the tag ${tag.name} off`, 'aria-hidden': false, tabIndex: 0 }}
               onRemove={() => session.run((records, newIds) => untagTopics(records, { topics: ids, tag: id }, newIds))}
             >
-              {tag.name}
+              {carrying < topics.length ? `${tag.name}, ${carrying} of ${topics.length}` : tag.name}
             </Pill>
           ) : (
             []
@@ -92,7 +114,7 @@ function Tags({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRec
           aria-label="Add a tag"
           placeholder="Add a tag"
           value={name}
-          data={all.filter(({ id }) => !topic.tags.includes(id)).map((tag) => tag.name)}
+          data={all.filter(({ id }) => !topics.every(({ tags }) => tags.includes(id))).map((tag) => tag.name)}
           onChange={setName}
           onOptionSubmit={(text) => {
             take(text)

@@ -67,6 +67,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
       )
     return (
       <textarea
+        dir="auto"
         key={topic.id}
         ref={field}
         className={styles.emptyNote}

@@ -1,6 +1,5 @@
 import { Accordion, Skeleton } from '@mantine/core'
 import { lazy, memo, Suspense, useEffect } from 'react'
-import { incomingAt } from '../../core/network/crosslinks'
 import { levelOf } from '../../core/tree/walk'
 import { useCalmSession } from '../sync/use-session'
 import { CloseColumn } from '../workspace/CloseColumn'
@@ -8,6 +7,7 @@ import workspaceStyles from '../workspace/workspace.module.css'
 import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
+import { holds } from './holds'
 import { LayoutSection } from './LayoutSection'
 import { LinksSection } from './LinksSection'
 import { MarksSection } from './MarksSection'
@@ -15,6 +15,25 @@ import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
 const LookSection = lazy(() => import('./look/LookSection'))
+
+const SECTION_NAMES: Record<Section, string> = {
+  note: 'Note',
+  links: 'Links',
+  marks: 'Badges, tags, picture',
+  dates: 'Dates and task',
+  layout: 'Layout',
+  look: 'Look',
+  files: 'Files',
+}
+
+/** The name of a section with what it holds, to be read while it is closed; quiet where it holds nothing. */
+const SectionHead = ({ name, holds }: { name: string; holds: string }) => (
+  <Accordion.Control data-empty={holds === '' || undefined} className={styles.section}>
+    <span className={styles.sectionHead}>
+      <span>{name}</span> <span className={styles.holds}>{holds}</span>
+    </span>
+  </Accordion.Control>
+)
 
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
 export const TopicSheet = memo(() => {
@@ -32,17 +51,18 @@ export const TopicSheet = memo(() => {
   if (!pane || !topic) return null
   const topics = pane.selected.flatMap((id) => session.records.get('topic', id) ?? [])
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
-  const links =
-    session.records.crosslinksFrom(topic.id).length +
-    incomingAt(session.records, topic).length +
-    session.records.weblinks(topic.id).length
-  const marks = topic.badges.length + topic.tags.length + (topic.picture ? 1 : 0)
-  const files = session.records.attachments(topic.id).length
-  const title = (name: string, count: number) => (count > 0 ? `${name} (${count})` : name)
+  const several = topics.length > 1
+  const head = (section: Section) => (
+    <SectionHead name={SECTION_NAMES[section]} holds={holds(session.records, section, topics)} />
+  )
+  const lastOf = several && <p className={styles.lastOf}>Of {topic.text || 'Untitled'}, which was selected last.</p>
   return (
     <aside className={workspaceStyles.right} aria-label="Topic sheet">
       <CloseColumn label="Close the topic sheet" close={() => workspace.openSheet(false)} />
-      <h2 className={styles.title}>{topic.text || 'Untitled'}</h2>
+      <h2 className={styles.title} dir="auto">
+        {several ? `${topics.length} topics` : topic.text || 'Untitled'}
+      </h2>
+      {several && <p className={styles.names}>{topics.map(({ text }) => text || 'Untitled').join(' · ')}</p>}
       <Accordion
         multiple
         value={[...sections]}
@@ -52,8 +72,9 @@ export const TopicSheet = memo(() => {
         transitionDuration={0}
       >
         <Accordion.Item value="note" id="sheet-note">
-          <Accordion.Control>Note</Accordion.Control>
+          {head('note')}
           <Accordion.Panel>
+            {lastOf}
             <NoteSection
               topic={topic}
               focusRequest={section?.name === 'note' ? section.request : 0}
@@ -63,31 +84,33 @@ export const TopicSheet = memo(() => {
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="links" id="sheet-links">
-          <Accordion.Control>{title('Links', links)}</Accordion.Control>
+          {head('links')}
           <Accordion.Panel>
+            {lastOf}
             <LinksSection topic={topic} pane={active} />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="marks" id="sheet-marks">
-          <Accordion.Control>{title('Badges, tags, picture', marks)}</Accordion.Control>
+          {head('marks')}
           <Accordion.Panel>
             <MarksSection topic={topic} topics={topics} />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="dates" id="sheet-dates">
-          <Accordion.Control>Dates and task</Accordion.Control>
+          {head('dates')}
           <Accordion.Panel>
-            <DatesSection key={topic.id} topic={topic} topics={topics} />
+            <DatesSection key={topic.id} topics={topics} />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="layout" id="sheet-layout">
-          <Accordion.Control>Layout</Accordion.Control>
+          {head('layout')}
           <Accordion.Panel>
+            {lastOf}
             <LayoutSection topic={topic} />
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="look" id="sheet-look">
-          <Accordion.Control>Look</Accordion.Control>
+          {head('look')}
           <Accordion.Panel>
             {sections.includes('look') && (
               <Suspense fallback={<Skeleton height={140} />}>
@@ -97,8 +120,9 @@ export const TopicSheet = memo(() => {
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="files" id="sheet-files">
-          <Accordion.Control>{title('Files', files)}</Accordion.Control>
+          {head('files')}
           <Accordion.Panel>
+            {lastOf}
             <FilesSection topic={topic} />
           </Accordion.Panel>
         </Accordion.Item>

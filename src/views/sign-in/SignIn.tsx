@@ -2,6 +2,7 @@ import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/c
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble, wordsFor } from '../app/api'
+import { offerWalk } from '../workspace/walk-offer'
 import styles from './sign-in.module.css'
 
 /** The first thing a newcomer sees: begin at once, look at the demo, or sign in. */
@@ -20,7 +21,10 @@ export function SignIn({ demo, picture }: { demo: boolean; picture: string | nul
     }
   }
   const enterDemo = () =>
-    ask(z.unknown(), '/api/demo-session', { method: 'POST' }).then(() => window.location.assign('/'), tellTrouble)
+    ask(z.unknown(), '/api/demo-session', { method: 'POST' }).then(() => {
+      offerWalk()
+      window.location.assign('/')
+    }, tellTrouble)
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     try {

@@ -2,21 +2,20 @@ import { ActionIcon, Menu } from '@mantine/core'
 import { useState } from 'react'
 import { createPortal } from 'react-dom'
 import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
-import type { Bounds, MapLayout } from '../../core/layout/boxes'
-import { type CrosslinkLine, crosslinkLine } from '../../core/scene/crosslink-line'
+import type { Bounds } from '../../core/layout/boxes'
+import type { CrosslinkLine } from '../../core/scene/crosslink-line'
+import type { Scene } from '../../core/scene/scene'
 import { useSession } from '../sync/use-session'
 import { Drawn } from './Drawn'
 import { inView } from './in-view'
 
 /** Cross-links as lines; those drawn only while an end is selected are added then. A click on a line offers what can be done. */
 export function CrosslinkLayer({
-  lines,
-  layout,
+  scene,
   view,
   selected,
 }: {
-  lines: readonly CrosslinkLine[]
-  layout: MapLayout
+  scene: Scene
   view: Bounds
   selected: ReadonlySet<string>
 }) {
@@ -26,15 +25,15 @@ export function CrosslinkLayer({
   for (const id of selected) {
     for (const link of [...session.records.crosslinksFrom(id), ...session.records.crosslinksTo('topic', id)]) {
       if (link.drawn === 'line') continue
-      for (const box of layout.byKey.showing(link.from)) {
-        const line = crosslinkLine(link, box, layout)
+      for (const box of scene.layout.byKey.showing(link.from)) {
+        const line = scene.lineOf(link, box)
         if (line) passing.push(line)
       }
     }
   }
   return (
     <g role="none" aria-hidden>
-      {[...lines, ...passing].map((line) =>
+      {[...scene.crosslinks, ...passing].map((line) =>
         inView(line.bounds, view) ? (
           <g
             key={line.key}

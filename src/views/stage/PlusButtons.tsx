@@ -1,47 +1,53 @@
-import type { CSSProperties } from 'react'
-import type { TopicBox } from '../../core/layout/boxes'
+import { useMemo } from 'react'
+import type { Bounds, TopicBox } from '../../core/layout/boxes'
+import { plusSpots } from '../../core/layout/plus-spots'
+import type { Point } from '../../core/records/place'
 import styles from './stage.module.css'
 
-/** At the growing side of a topic a plus for a child, and under it one for the next sibling. */
+/** Radius of a button on the screen, in px. */
+const RADIUS = 10
+
+/** Where a topic grows a plus for a child, and beneath or beside it one for the next sibling: where they cover no words. */
 export function PlusButtons({
   box,
+  near,
   transform,
   onChild,
   onSibling,
 }: {
   box: TopicBox
+  near(bounds: Bounds): readonly Bounds[]
   transform: { k: number; applyX(x: number): number; applyY(y: number): number }
   onChild(): void
   onSibling(): void
 }) {
-  // Beside the number of what is folded away, where there is one.
-  const beside = box.hidden > 0 ? 30 : 0
-  const edge = transform.applyX(box.growsLeft ? box.x - beside : box.x + box.width + beside)
-  // Smaller when the map is far away, so that they do not cover its words.
+  // Smaller when the map is far away.
   const scale = Math.min(1, Math.max(0.55, transform.k))
-  const style = {
-    left: box.growsLeft ? edge - 11 - 11 * scale : edge - 9 + 11 * scale,
-    top: transform.applyY(box.y + box.height / 2) - 10,
-    scale,
-  }
-  const below = {
-    left: transform.applyX(box.x + box.width / 2) - 10,
-    top: transform.applyY(box.y + box.height) - 9 + 10 * scale,
-    scale,
-  }
+  const radius = (RADIUS * scale) / transform.k
+  const { child, sibling } = useMemo(() => plusSpots(box, radius, near), [box, radius, near])
   const { text } = box.topic
+  const at = ({ x, y }: Point) => ({
+    left: transform.applyX(x) - RADIUS,
+    top: transform.applyY(y) - RADIUS,
+    scale,
+  })
   return (
     <>
-      <Plus style={style} title="Add a child (Tab)" name={`Add a child to ${text}`} onClick={onChild} />
-      {box.parent && (
-        <Plus style={below} title="Add a sibling (Enter)" name={`Add a sibling after ${text}`} onClick={onSibling} />
+      {child && <Plus style={at(child)} title="Add a child (Tab)" name={`Add a child to ${text}`} onClick={onChild} />}
+      {sibling && box.parent && (
+        <Plus
+          style={at(sibling)}
+          title="Add a sibling (Enter)"
+          name={`Add a sibling after ${text}`}
+          onClick={onSibling}
+        />
       )}
     </>
   )
 }
 
 interface PlusProps {
-  style: CSSProperties
+  style: { left: number; top: number; scale: number }
   title: string
   name: string
   onClick(): void

@@ -121,7 +121,7 @@ export const SceneLayer = memo(
             onPointerDown={onPointerDown}
           />
         ))}
-        <CrosslinkLayer lines={scene.crosslinks} layout={layout} view={drawn} selected={selected} />
+        <CrosslinkLayer scene={scene} view={drawn} selected={selected} />
       </>
     )
   },

@@ -16,6 +16,7 @@ import { BranchTrail } from './BranchTrail'
 import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
 import { boxAt, isSeenFromFar } from './far-view'
+import { fieldOver } from './field-over'
 import { rememberLook } from './last-views'
 import { Overview } from './Overview'
 import { PlusButtons } from './PlusButtons'
@@ -37,8 +38,6 @@ const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
 const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], [data-taken], button, textarea'
-
-const FONT_OF: Record<string, string> = { plain: 'interface', reading: 'reading', hand: 'hand' }
 
 /** The face *Map*: the drawn map, to look at and to work on. */
 export function Stage({ pane, index }: { pane: Pane; index: number }) {
@@ -255,6 +254,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           {(at) => (
             <PlusButtons
               box={plusBox}
+              near={scene.near}
               transform={at}
               onChild={() => composeChild(situation(), plusBox.topic)}
               onSibling={() => composeSibling(situation(), plusBox.topic)}
@@ -271,18 +271,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               index={index}
               editing={editing}
               onEnd={focusStage}
-              style={{
-                left: at.applyX(editedBox.x),
-                top: at.applyY(editedBox.y),
-                minWidth: Math.max(60, (editedBox.width + 8) * at.k),
-                maxWidth: (editedBox.style.maxWidth + 40) * at.k,
-                fontSize: editedBox.style.size * Math.max(at.k, 0.7),
-                fontFamily: `var(--${FONT_OF[editedBox.style.face.split('-')[0]!]}-font)`,
-                fontWeight: editedBox.style.face.includes('-bold') ? 600 : 400,
-                fontStyle: editedBox.style.italic ? 'italic' : 'normal',
-                lineHeight: `${editedBox.style.lineHeight * Math.max(at.k, 0.7)}px`,
-                padding: `${editedBox.style.padY * at.k}px 8px`,
-              }}
+              style={fieldOver(editedBox, at)}
             />
           )}
         </FollowView>

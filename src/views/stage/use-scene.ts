@@ -1,10 +1,12 @@
-import { useMemo } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { MapLayouter } from '../../core/layout/map-layout'
+import type { TopicRecord } from '../../core/records/topic'
 import { type Backdrop, backdrop } from '../../core/scene/backdrop'
-import { buildScene, type Scene } from '../../core/scene/scene'
+import { type Scene, SceneMaker } from '../../core/scene/scene'
 import { isEmpty, keptBy, matches } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
 import { useFonts } from '../app/late-parts'
+import { today } from '../app/when'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from '../workspace/workspace-store'
 
@@ -15,24 +17,36 @@ interface Shown {
   faded: ReadonlySet<string> | null
 }
 
+/** Tiles of free space that are looked at for lines with each change, some 10 ms, and for the rest of them while nothing changes. */
+const WITH_A_CHANGE = 10_000
+const WHEN_AT_REST = 60_000
+const AT_REST_MS = 200
+
 /** What a pane shows of its map: laid out anew with every change, as far as the change reaches. */
 export function useScene(session: CollectionSession, { map, only, filter }: Pane): Shown {
   const version = session.sceneVersion
   const fonts = useFonts()
   const context = useMemo(() => ({ fonts, countTopics: session.countTopics }), [fonts, session])
+  const day = today()
   const active = filter && !isEmpty(filter) ? filter : null
   const alone = active?.alone ? active : null
   const aloneVersion = alone ? version : ''
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the filter keeps is looked up anew with every change.
-  const layouter = useMemo(() => {
+  const maker = useMemo(() => {
     const kept = alone && keptBy(session.records, topicsInOrder(session.records, map), alone)
-    return new MapLayouter(session.records, map, context, kept ? (topic) => kept.has(topic.id) : undefined)
+    const keeps = kept ? (topic: TopicRecord) => kept.has(topic.id) : undefined
+    return new SceneMaker(session.records, context, new MapLayouter(session.records, map, context, keeps))
   }, [session, map, context, alone, aloneVersion])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
+  const [settling, setSettling] = useState({ version, round: 0 })
   const scene = useMemo(
-    () => buildScene(session.records, map, context, layouter, only),
-    [session, version, map, only, context, layouter],
+    () => maker.make(only, day, { tiles: settling.version === version ? WHEN_AT_REST : WITH_A_CHANGE }),
+    [version, only, maker, day, settling],
   )
+  useEffect(() => {
+    if (scene.isSettled) return
+    const timer = setTimeout(() => setSettling(({ round }) => ({ version, round: round + 1 })), AT_REST_MS)
+    return () => clearTimeout(timer)
+  }, [scene, version])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const behind = useMemo(() => backdrop(session.records, map, session.pictureAddress), [session, version, map])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.

@@ -15,10 +15,13 @@ function branchBounds(layout: MapLayout, head: TopicBox) {
   return boundsOf([...inside])
 }
 
-/** A topic that is being written with as much around it as there may be room for: its parent and siblings, its parent, itself. */
+/**
+ * A new topic that is being written with as much around it as there may be room for: its parent and siblings, its parent,
+ * itself. For one that is written anew nothing moves as long as it is seen.
+ */
 function aroundWritten(box: TopicBox): Bounds[] {
   const { parent } = box
-  return parent ? [boundsOf([parent, ...parent.below]), boundsOf([parent, box]), box] : [box]
+  return parent && box.topic.text === '' ? [boundsOf([parent, ...parent.below]), boundsOf([parent, box]), box] : [box]
 }
 
 /** From so many topics more at once on, a map that was seen whole is seen from its beginning again. */
@@ -52,11 +55,13 @@ export function useShow(
     else if (box) centre(box)
     else if (what === 'start' && layout.boxes[0]) begin(sightsOf(layout, bounds), lastLookAt(pane.map))
     else if (what === 'selected' && chosen.length > 0) fit(boundsOf(chosen))
-    else if (what === 'width') fitWidth(bounds)
+    else if (what === 'seen') {
+      for (const one of chosen) reveal(one)
+    } else if (what === 'width') fitWidth(bounds)
     else if (what === 'back') back()
     else fit(bounds)
     takeFocus(tree.current)
-  }, [held, hasSize, sized, pane.show, layout, bounds, centre, fit, fitWidth, begin, back, zoomTo, tree])
+  }, [held, hasSize, sized, pane.show, layout, bounds, centre, fit, fitWidth, reveal, begin, back, zoomTo, tree])
 
   const last = pane.selected.at(-1)
   const revealed = useRef<string | undefined>(undefined)

@@ -111,6 +111,9 @@ export class CollectionSession {
   /** The version for those who can wait. */
   readonly calmVersion: Calm<number>
 
+  /** Hears of branches that a change has sent to the other side, for who tells of it. */
+  onWent: (went: Evened['went']) => void = () => undefined
+
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener)
     return () => this.listeners.delete(listener)
@@ -258,7 +261,7 @@ export class CollectionSession {
   private performEvened(change: Change): boolean {
     const { change: evened, went } = withEvenSides(this.records, change)
     if (!this.perform(evened)) return false
-    if (went.length > 0) tell(wentWords(went))
+    if (went.length > 0) this.onWent(went)
     return true
   }
 
@@ -415,6 +418,20 @@ export class CollectionSession {
     return this.own.next
   }
 
+  /** The names of the last steps that can be undone or redone, the next one first. */
+  steps(which: 'undo' | 'redo', most: number): string[] {
+    return this.own.steps(which, most)
+  }
+
+  /** Undoes or redoes so many steps, one after the other, as long as each of them can be. */
+  async takeBackSteps(which: 'undo' | 'redo', count: number): Promise<void> {
+    for (let done = 0; done < count; done++) {
+      const next = this.own.next[which]?.id
+      await this.takeBack(which)
+      if (!next || this.own.next[which]?.id === next) return
+    }
+  }
+
   async takeBack(which: 'undo' | 'redo'): Promise<void> {
     const target = this.own.next[which]
     if (!target) return
@@ -488,11 +505,3 @@ export const wordsIn = (change: Change): string[] =>
       (words) => typeof words === 'string' && words !== '',
     ) as string[]
   })
-
-/** Which branches changed sides, in a sentence. */
-function wentWords(went: Evened['went']): string {
-  const [first, ...more] = went
-  const name = first!.text.slice(0, 40) || 'A branch'
-  if (more.length > 0) return `${went.length} branches changed sides, so that both are even.`
-  return `${name} went to the ${first!.side}, so that both sides are even.`
-}

@@ -1,5 +1,5 @@
 import type { Change, Edit } from '../../core/changes/edit'
-import { undoLists } from '../../core/changes/undo'
+import { actName, undoLists } from '../../core/changes/undo'
 import type { ChangeId } from '../../core/records/ids'
 
 /** A change of this person; of large ones that others made room for, the edits are known to the server alone. */
@@ -39,5 +39,11 @@ export class OwnHistory {
   get next(): { undo: OwnChange | null; redo: OwnChange | null } {
     const { undo, redo } = undoLists(this.changes)
     return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null }
+  }
+
+  /** The names of the last steps that can be undone or redone, the next one first. */
+  steps(which: 'undo' | 'redo', most: number): string[] {
+    const steps = undoLists(this.changes)[which].slice(-most).reverse()
+    return steps.map(({ label }) => actName(label))
   }
 }

@@ -58,6 +58,7 @@ export function TextField({
 
   return (
     <textarea
+      dir="auto"
       ref={field}
       className={styles.textField}
       style={style}

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
 import { IconMapOff, IconX } from '@tabler/icons-react'
-import { useEffect, useRef } from 'react'
+import { lazy, Suspense, useEffect, useRef } from 'react'
+import type { Evened } from '../../core/commands/even-out-sides'
 import { MapId, TopicId } from '../../core/records/ids'
 import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
@@ -10,12 +11,16 @@ import { Outline } from '../outline/Outline'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { Stage } from '../stage/Stage'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { tellHappened } from './happened'
 import { StatusLine } from './StatusLine'
 import { Surroundings } from './Surroundings'
 import { situationOf } from './situation'
 import { TopBar } from './TopBar'
+import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
 import { type Face, type Pane, useWorkspace, workspace } from './workspace-store'
+
+const Walk = lazy(() => import('./Walk'))
 
 /** The map workspace: one or two panes with what belongs around them. */
 export function Workspace({ collection, map }: { collection: string; map: string }) {
@@ -40,6 +45,18 @@ export function Workspace({ collection, map }: { collection: string; map: string
       <Shell first={MapId.parse(map)} />
     </SessionProvider>
   )
+}
+
+/** Tells which branches have changed sides, and shows the first of them on request. */
+function tellWent(went: Evened['went']): void {
+  const [first, ...more] = went
+  const name = first!.text.slice(0, 40) || 'A branch'
+  const words =
+    more.length > 0
+      ? `${went.length} branches changed sides, so that both are even.`
+      : `${name} went to the ${first!.side}, so that both sides are even.`
+  const { active } = useWorkspace.getState()
+  tellHappened(words, [{ name: 'Show', go: () => workspace.show(active, first!.topic, true) }])
 }
 
 const faceIn = (text: string | null): Face => (text === 'outline' ? 'outline' : 'map')
@@ -67,9 +84,12 @@ function addressOf(collection: string, panes: readonly Pane[]): string {
 
 function Shell({ first }: { first: MapId }) {
   const session = useSession()
-  const { panes, active, leftOpen, sheetOpen } = useWorkspace()
+  const { panes, active, leftOpen, sheetOpen, walk } = useWorkspace()
 
   useEffect(() => workspace.start(panesInAddress(first)), [first])
+  useEffect(() => {
+    session.onWent = tellWent
+  }, [session])
   useEffect(() => {
     const back = () => {
       const map = MapId.safeParse(window.location.pathname.split('/').at(-1)).data
@@ -97,6 +117,10 @@ function Shell({ first }: { first: MapId }) {
     if (root.text !== '' || beginning.current === 'wish') workspace.select(0, [root.id])
     beginning.current = null
   }, [isFirstOpen, first, session])
+
+  useEffect(() => {
+    if (isFirstOpen && takeWalkOffer()) workspace.walk({ step: null })
+  }, [isFirstOpen])
 
   const address = panes.length > 0 ? addressOf(session.id, panes) : null
   const title = panes[0] ? session.titleOf(panes[0].map) : ''
@@ -160,6 +184,11 @@ function Shell({ first }: { first: MapId }) {
       {sheetOpen && panes[active]!.selected.length > 0 && <TopicSheet />}
       <StatusLine />
       <Dialogs />
+      {walk && (
+        <Suspense>
+          <Walk step={walk.step} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -3,6 +3,7 @@ import type { OutlineForm } from '../../core/formats/outline-text'
 import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
 import { Calm, useCalm } from '../app/calm'
+import { noteVisit } from './visited'
 
 /** The groups of acts, in the order of the work. */
 export const GROUPS = ['gather', 'shape', 'enrich', 'dress', 'network'] as const
@@ -27,8 +28,8 @@ export interface Pane {
   show: { what: Sight; branch: boolean; request: number } | null
 }
 
-/** What a stage can be asked to show: a topic, or what this says of the map and of the view. */
-type Sight = TopicId | 'all' | 'start' | 'selected' | 'width' | 'back' | 'in' | 'out' | 'full'
+/** What a stage can be asked to show: a topic, what is selected if it is not seen, or what this says of the map and of the view. */
+type Sight = TopicId | 'all' | 'start' | 'selected' | 'seen' | 'width' | 'back' | 'in' | 'out' | 'full'
 
 export type Dialog =
   | { kind: 'find' }
@@ -76,6 +77,8 @@ interface Workspace {
   /** The group of acts whose panel is open, and whether it stays open when something was done. */
   group: Group | null
   groupPinned: boolean
+  /** The stop of the walk at which one is, null while it is only offered; null while nobody walks. */
+  walk: { step: number | null } | null
   /** Whether the drawings are shown. */
   libraryOpen: boolean
   /** Whether large maps have a small picture of all of them in the corner. */
@@ -114,6 +117,7 @@ export const useWorkspace = create<Workspace>(() => ({
   group: null,
   groupPinned: false,
   libraryOpen: false,
+  walk: null,
   overviewOpen: true,
 }))
 
@@ -133,6 +137,7 @@ function changePane(index: number, change: Partial<Pane>): void {
 /** Everything that alters the workspace. */
 export const workspace = {
   start(panes: { map: MapId; face: Face; topic: TopicId | null }[]): void {
+    for (const { map, topic } of panes) noteVisit({ map, topic })
     setState({ panes: panes.map(({ map, face, topic }) => paneOn(map, face, topic)), active: 0 })
   },
   activate(index: number): void {
@@ -190,10 +195,12 @@ export const workspace = {
           : { show: { what: 'all', branch: false, request: ++requests } },
       )
     else changePane(index, paneOn(map, pane.face, topic))
+    noteVisit({ map, topic })
     setState({ active: index })
   },
-  openBeside(map: MapId, face: Face): void {
-    setState((state) => ({ panes: [state.panes[0]!, paneOn(map, face, null)], active: 1 }))
+  openBeside(map: MapId, face: Face, topic: TopicId | null = null): void {
+    noteVisit({ map, topic })
+    setState((state) => ({ panes: [state.panes[0]!, paneOn(map, face, topic)], active: 1 }))
   },
   closePane(index: number): void {
     setState((state) => ({ panes: state.panes.filter((_, i) => i !== index), active: 0 }))
@@ -224,5 +231,6 @@ export const workspace = {
   openGroup: (group: Group | null) => setState({ group }),
   pinGroup: (groupPinned: boolean) => setState({ groupPinned }),
   toggleOverview: () => setState((state) => ({ overviewOpen: !state.overviewOpen })),
+  walk: (walk: Workspace['walk']) => setState({ walk }),
   library: (libraryOpen: boolean) => setState({ libraryOpen }),
 }

@@ -4,11 +4,10 @@ import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { encloseTopics, removeEnclosure } from '../../../src/core/commands/enclosures'
 import { mergeMaps } from '../../../src/core/commands/merge-maps'
 import { splitOff } from '../../../src/core/commands/split-off'
-import { layoutMap } from '../../../src/core/layout/map-layout'
 import { planMerge } from '../../../src/core/matching/merge-plan'
 import { crosslinkProblems } from '../../../src/core/network/check-links'
 import { enclosureAtEnd, enclosureName, incomingAt, mapAtEnd, topicsAtEnd } from '../../../src/core/network/crosslinks'
-import { crosslinkLine } from '../../../src/core/scene/crosslink-line'
+import { buildScene } from '../../../src/core/scene/scene'
 import { COLLECTION, CONTEXT, Garden, refusal } from '../gardens'
 
 test('cross-links are made once, lead from one topic to another, and change how they are drawn', () => {
@@ -74,9 +73,9 @@ describe('a cross-link to an enclosure', () => {
 
   test('is drawn to the frame, not to a topic inside', () => {
     const { garden, map, shed } = linked()
-    const layout = layoutMap(garden.records, map, CONTEXT)
+    const { layout, lineOf } = buildScene(garden.records, map, CONTEXT)
     const [frame] = layout.enclosures
-    const { bounds } = crosslinkLine(garden.records.crosslinksFrom(shed)[0]!, layout.byKey.of(shed)!, layout)!
+    const { bounds } = lineOf(garden.records.crosslinksFrom(shed)[0]!, layout.byKey.of(shed)!)!
     const end = frame!.y + frame!.height / 2
     expect(bounds.y).toBeLessThanOrEqual(end)
     expect(bounds.y + bounds.height).toBeGreaterThanOrEqual(end)

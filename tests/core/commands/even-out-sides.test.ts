@@ -31,7 +31,7 @@ test('a map that a change would leave lopsided is evened out by the same change,
   const together = withEvenSides(garden.records, change)
   expect(contents(garden.records)).toEqual(before)
   expect(together.change.edits.length).toBeGreaterThan(change.edits.length)
-  expect(together.went).toEqual([{ text: 'a', side: 'left' }])
+  expect(together.went).toEqual([{ topic: garden.topic('a'), text: 'a', side: 'left' }])
   applyEdits(garden.records, together.change.edits)
   expect(sidesOf(garden)).toEqual({ a: 'left', b: 'right' })
   revertEdits(garden.records, together.change.edits)

@@ -12,8 +12,8 @@ test('a branch is kept as a template with notes, links and the distance of its d
   const [spring, peas, prune] = ['Spring', 'Sow peas', 'Prune'].map((text) => garden.topic(text))
   garden.do((r, m) => writeNote(r, { topic: peas!, base: '', text: 'Early.' }, m))
   garden.do((r, m) => addWeblink(r, { topic: prune!, url: 'example.org', title: 'How' }, m))
-  garden.do((r, m) => setDates(r, { topic: peas!, dates: { start: '2026-03-10', end: null } }, m))
-  garden.do((r, m) => setDates(r, { topic: prune!, dates: { start: '2026-03-01', end: null } }, m))
+  garden.do((r, m) => setDates(r, { topics: [peas!], dates: { start: '2026-03-10', end: null } }, m))
+  garden.do((r, m) => setDates(r, { topics: [prune!], dates: { start: '2026-03-01', end: null } }, m))
   for (const name of ['Beds', ' Beds ']) garden.do((r, m) => saveTemplate(r, { topic: spring!, name }, m))
   const kept = [...garden.records.all('template')]
   expect(kept).toHaveLength(1)

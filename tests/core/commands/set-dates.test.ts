@@ -6,7 +6,7 @@ import { plot } from '../gardens'
 test('a topic gets a day or a span, loses it, and is refused what is neither', () => {
   const { garden } = plot()
   const topic = garden.topic('Prune')
-  const set = (dates: Dates | null) => garden.do((r, n) => setDates(r, { topic, dates }, n))
+  const set = (dates: Dates | null) => garden.do((r, n) => setDates(r, { topics: [topic], dates }, n))
   const dates = () => garden.records.need('topic', topic).dates
   expect(set({ start: '2026-02-28', end: null }).change.label).toBe('Date Prune')
   set({ start: '2026-02-28', end: '2026-03-04' })

@@ -11,7 +11,7 @@ test.each<[SortBy, string[]]>([
   const garden = new Garden()
   garden.grow('Harvest\nBirnen 20\nBirnen 100\nZwiebeln\näpfel 3')
   const date = (text: string, start: string) =>
-    garden.do((r, m) => setDates(r, { topic: garden.topic(text), dates: { start, end: null } }, m))
+    garden.do((r, m) => setDates(r, { topics: [garden.topic(text)], dates: { start, end: null } }, m))
   date('Zwiebeln', '2026-03-01')
   date('Birnen 20', '2026-09-01')
   const root = garden.topic('Harvest')

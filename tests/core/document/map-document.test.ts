@@ -42,7 +42,7 @@ describe('a map as a document', () => {
     garden.do((r, m) => numberMap(r, { map, scheme: 'sections' }, m))
     garden.do((r, m) => writeNote(r, { topic, base: '', text: 'Before **April**.' }, m))
     garden.do((r, m) => tagTopics(r, { topics: [topic], name: 'early' }, m))
-    garden.do((r, m) => setDates(r, { topic, dates: { start: '2026-03-01', end: '2026-04-10' } }, m))
+    garden.do((r, m) => setDates(r, { topics: [topic], dates: { start: '2026-03-01', end: '2026-04-10' } }, m))
     garden.do((r, m) => addWeblink(r, { topic, url: 'https://example.org/peas', title: '' }, m))
     expect(document().root.below.map(({ text, below }) => [text, below.map((child) => child.text)])).toEqual([
       ['Spring', ['Sow peas']],

@@ -17,6 +17,9 @@ const enclosures = fc.array(fc.tuple(fc.nat(200), fc.nat(3)), { maxLength: 6 })
 const shape = (layout: LayoutKind) => ({ layout, spacing: 1, numbering: null })
 const boxOf = (records: Records, i: number): TopicBox => layoutMap(records, MAP, CONTEXT).byKey.get(topicId(i))!
 
+const nearX = (box: TopicBox) => (box.growsLeft ? box.x + box.width : box.x)
+const spread = (values: readonly number[]) => (values.length === 0 ? 0 : Math.max(...values) - Math.min(...values))
+
 describe('layout of a map', () => {
   test.each(LayoutKind.options)('set as %s lets no two topics overlap, in any tree', (layout) => {
     fc.assert(
@@ -37,6 +40,27 @@ describe('layout of a map', () => {
         expect(overlaps(layoutMap(records, MAP, CONTEXT))).toEqual([])
       }),
       { numRuns: 400 },
+    )
+  })
+
+  test('children of one topic start in one column, whatever encloses some of them', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom('both', 'right', 'left', 'indented'),
+        forest,
+        enclosures,
+        (kind, saplings, chosen) => {
+          const simple = saplings.map((one) => ({ ...one, layout: null, byHand: null, loose: false }))
+          const records = recordsOf(shape(kind), simple)
+          // Three frames around one topic reach out over what it hangs on.
+          enclose(records, simple.length, chosen.slice(0, 2))
+          for (const { below } of layoutMap(records, MAP, CONTEXT).boxes) {
+            for (const growth of ['right', 'left', 'indented'])
+              expect(spread(below.filter((box) => box.growth === growth).map(nearX))).toBeLessThan(0.01)
+          }
+        },
+      ),
+      { numRuns: 150 },
     )
   })
 

@@ -6,7 +6,7 @@ import { splitOff } from '../../../src/core/commands/split-off'
 import { MapLayouter } from '../../../src/core/layout/map-layout'
 import { ownChildren, type ShownChildren } from '../../../src/core/layout/occurrence'
 import type { Records } from '../../../src/core/records/records'
-import { buildScene } from '../../../src/core/scene/scene'
+import { SceneMaker } from '../../../src/core/scene/scene'
 import { CONTEXT, Garden } from '../gardens'
 import { overlaps } from './forests'
 
@@ -40,7 +40,7 @@ function made() {
 }
 
 test('a topic is shown as often as the provider of children says, each time with a key of its own', () => {
-  const { garden, map, listed, layouter } = made()
+  const { garden, listed, layouter } = made()
   const layout = layouter.layout(null)
   const [peas, sow] = [listed[0]!, listed[1]!]
   const [beds, list] = [garden.topic('Beds'), garden.topic('Seen to today')]
@@ -70,7 +70,7 @@ test('a topic is shown as often as the provider of children says, each time with
   expect(layout.byKey.get(peas)).toBeUndefined()
   expect(overlaps(layout)).toEqual([])
   // What hangs on one of them is drawn at each place, under a key of its own: lines, frames, connectors.
-  const scene = buildScene(garden.records, map, CONTEXT, layouter)
+  const scene = new SceneMaker(garden.records, CONTEXT, layouter).make(null)
   for (const drawn of [scene.crosslinks, scene.enclosures.map(({ box }) => box)]) {
     expect(drawn.length).toBe(3)
     expect(new Set(drawn.map(({ key }) => key)).size).toBe(3)

@@ -14,7 +14,7 @@ import type { MapId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { type Drawing, drawing, px, toMarkup } from '../../../src/core/scene/drawing'
 import { placedPath } from '../../../src/core/scene/path'
-import { buildScene, type Scene } from '../../../src/core/scene/scene'
+import { buildScene, type Scene, SceneMaker } from '../../../src/core/scene/scene'
 import { signName } from '../../../src/core/scene/signs'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
 import { CONTEXT, Garden } from '../gardens'
@@ -139,29 +139,36 @@ describe('connectors', () => {
     }
   })
 
-  test('along time the scale carries its dates, the year where it begins or changes', () => {
+  test('along time the scale carries its marks, today, and the dates of topics, the year where it begins or changes', () => {
     const made = planted()
     const { garden, map } = made
     const date = (text: string, start: string) =>
-      garden.do((r, m) => setDates(r, { topic: garden.topic(text), dates: { start, end: null } }, m))
+      garden.do((r, m) => setDates(r, { topics: [garden.topic(text)], dates: { start, end: null } }, m))
     date('Spring', '2026-03-01')
     date('Summer', '2026-06-05')
     date('Autumn', '2027-01-10')
     garden.do((r, m) => setMapLayout(r, { map, layout: 'time' }, m))
-    const words = sceneOf(made)
-      .connectors.flatMap((one) => parts(one.drawing))
-      .filter(({ attributes }) => attributes.class === 'axis-date')
-      .map(({ children }) => children[0])
+    const written = (name: string, today: string | null = null) =>
+      new SceneMaker(garden.records, CONTEXT, new MapLayouter(garden.records, map, CONTEXT))
+        .make(null, today)
+        .connectors.flatMap((one) => parts(one.drawing))
+        .filter(({ attributes }) => attributes.class === name)
+    const words = written('axis-date').map(({ children }) => children[0])
     expect(words).toEqual(['1 Mar 2026', '5 Jun', '10 Jan 2027'])
+    expect(written('axis-scale').map(({ children }) => children[0])).toEqual(['Apr', 'Jul', 'Oct', '2027'])
+    expect(written('axis-today-word', '2026-09-01')).toHaveLength(1)
+    expect(written('axis-today-word', '2026-02-01')).toHaveLength(0)
+    const [june, today] = [written('axis-date')[1]!, written('axis-today-word', '2026-06-05')[0]!]
+    expect(today.attributes.x).toBeCloseTo(Number(june.attributes.x) - 4, 1)
   })
 })
 
 test('connectors that join the same boxes as before are the same objects, whatever changes elsewhere', () => {
   const { garden, map } = planted()
   garden.do((r, m) => setMapLayout(r, { map, layout: 'right' }, m))
-  const layouter = new MapLayouter(garden.records, map, CONTEXT)
+  const maker = new SceneMaker(garden.records, CONTEXT, new MapLayouter(garden.records, map, CONTEXT))
   const connectors = () => {
-    const { connectors } = buildScene(garden.records, map, CONTEXT, layouter)
+    const { connectors } = maker.make(null)
     return new Map(connectors.map((one) => [one.parent.topic.text, one]))
   }
   const before = connectors()

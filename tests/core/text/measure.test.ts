@@ -15,10 +15,15 @@ describe('measuring text', () => {
     expect(measureLine(COMMON_FONTS, '', 20, 'plain')).toEqual({ width: 0, exact: true })
   })
 
-  test('says where a letter is not in the fonts, and then errs to the wide side', () => {
+  test('says where a letter is not in the fonts, and takes the width that is usual for it', () => {
     expect(measureLine(COMMON_FONTS, 'Größe č ў', 16, 'plain').exact).toBe(true)
-    expect(measureLine(COMMON_FONTS, '水', 16, 'plain')).toEqual({ width: 16 * 1.4, exact: false })
-    expect(measureLine(COMMON_FONTS, '🌱', 16, 'plain').width).toBe(16 * 1.4)
+    expect(measureLine(COMMON_FONTS, '水', 16, 'plain')).toEqual({ width: 16, exact: false })
+    expect(measureLine(COMMON_FONTS, '🌱', 10, 'plain').width).toBeCloseTo(13)
+    // Signs that are joined into one, or only alter the one before, take its room.
+    for (const sign of ['👩‍🌾', '👍🏽', '🇩🇪'])
+      expect(measureLine(COMMON_FONTS, sign, 10, 'plain').width).toBeCloseTo(13)
+    const [plain, marked] = ['قياس', 'قِيَاس'].map((text) => measureLine(COMMON_FONTS, text, 16, 'plain').width)
+    expect(marked).toBe(plain)
   })
 
   test('wraps within the width and loses no word', () => {

@@ -20,7 +20,7 @@ function planted(): Garden {
   const peas = garden.topic('Sow peas')
   garden.do((r, m) => writeNote(r, { topic: peas, base: '', text: 'Before the **first** of April.' }, m))
   garden.do((r, m) => addWeblink(r, { topic: garden.topic('Summer'), url: 'example.org', title: '' }, m))
-  garden.do((r, m) => setDates(r, { topic: garden.topic('Prüfen'), dates: { start: '2026-03-01', end: null } }, m))
+  garden.do((r, m) => setDates(r, { topics: [garden.topic('Prüfen')], dates: { start: '2026-03-01', end: null } }, m))
   return garden
 }
 const found = (garden: Garden, filter: Partial<Filter>) =>
@@ -56,7 +56,7 @@ test('by tags, badges, the state of a task, and days that their dates touch', ()
   garden.do((r, m) => tagTopics(r, { topics: [peas], name: 'early' }, m))
   garden.do((r, m) => addBadge(r, { topics: [summer], badge: 'icon:sun' }, m))
   garden.do((r, m) => setTask(r, { topics: [summer], task: 'begun' }, m))
-  garden.do((r, m) => setDates(r, { topic: summer, dates: { start: '2026-06-01', end: '2026-08-31' } }, m))
+  garden.do((r, m) => setDates(r, { topics: [summer], dates: { start: '2026-06-01', end: '2026-08-31' } }, m))
   const tag = (name: string) => tagNamed(garden.records, name)!.id
   expect(found(garden, { tags: [tag('WET')] })).toEqual(['Sow peas', 'Summer'])
   expect(found(garden, { tags: [tag('wet'), tag('early')] })).toEqual(['Sow peas'])

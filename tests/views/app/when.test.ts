@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { sayWhen } from '../../../src/views/app/when'
+import { sayDays, sayWhen } from '../../../src/views/app/when'
 
 test('a moment is said as people say it, in their language', () => {
   const now = new Date(2026, 2, 12, 16, 0)
@@ -10,4 +10,9 @@ test('a moment is said as people say it, in their language', () => {
   expect(say(new Date(2025, 11, 31))).toBe('31 December 2025')
   expect(say(new Date(2026, 2, 12, 9, 5), 'de')).toBe('heute 09:05')
   expect(say(new Date(2026, 2, 3), 'fr')).toBe('3 mars')
+})
+
+test('days are said in the words of the browser, whatever the zone', () => {
+  expect(sayDays({ start: '2026-05-04', end: null }, 'en-GB')).toBe('4 May 2026')
+  expect(sayDays({ start: '2026-05-04', end: '2026-06-03' }, 'de')).toBe('4. Mai 2026 – 3. Juni 2026')
 })

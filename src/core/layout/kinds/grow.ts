@@ -1,6 +1,6 @@
 import { type Block, blockOf, type Growth, type Head, SPACING } from '../block'
 import { contourAbove, Row } from '../contour'
-import { addTo, type Boxed, type Item, isAcross, itemsOf, type Placed, placedBelow } from '../items'
+import { addTo, type Boxed, type Item, isAcross, itemsOf, nearEdge, type Placed, placedBelow } from '../items'
 
 const NONE: never[] = []
 
@@ -77,7 +77,7 @@ function setRow(
     const at = corners + 2 * i
     const across = numbers[at]! - middle
     if (isAcross(growth)) {
-      numbers[at] = along + (growth === 'right' ? width - box.left : -box.right)
+      numbers[at] = along + (growth === 'right' ? width : 0) - nearEdge(box, growth)
       numbers[at + 1] = height / 2 + across - box.height / 2
     } else {
       numbers[at] = width / 2 + across - box.width / 2

@@ -1,5 +1,5 @@
 import { type Block, blockOf, type Head, SPACING } from '../block'
-import { itemsOf, placedBelow, rowOf } from '../items'
+import { itemsOf, nearEdge, placedBelow, rowOf } from '../items'
 import { type Gaps, indices } from './grow'
 
 /**
@@ -15,7 +15,10 @@ export function indented<Content>(
   const items = itemsOf(head, indices(head), head.enclosed, growth, gaps.siblings)
   const first = items[0]!
   const row = rowOf(head.lengths, items, growth, gaps.siblings)
-  const x = growth === 'indented-left' ? head.width - SPACING.indent - first.right : SPACING.indent - first.left
+  const x =
+    growth === 'indented-left'
+      ? head.width - SPACING.indent - nearEdge(first, growth)
+      : SPACING.indent - nearEdge(first, growth)
   const y =
     growth === 'indented-up'
       ? -gaps.siblings - row.at(-1)!.y - items.at(-1)!.bottom

@@ -6,7 +6,9 @@ import type { Gaps } from './grow'
 const LENGTH_EACH = 120
 const LENGTH_LEAST = 480
 /** From a stem to the branch that hangs on it. */
-const BESIDE_STEM = 8
+export const BESIDE_STEM = 8
+/** Room above the axis for its scale and the mark of today. */
+const ABOVE_AXIS = 34
 
 /** The scale of a branch along time: where a day stands, relative to the head's upper left corner. */
 interface TimeScale {
@@ -67,7 +69,9 @@ export function alongTime<Content>(head: Head<Content>, days: readonly (number |
     item.place(reach + gaps.level - item.left, cursor - item.top, placed)
     cursor += item.bottom - item.top + gaps.siblings
   })
-  return blockOf(head, placed.corners, placed.frames, null, null)
+  const block = blockOf(head, placed.corners, placed.frames, null, null)
+  if (scale) block.top = Math.min(block.top, scale.axis - ABOVE_AXIS)
+  return block
 }
 
 function fromLastDay(items: readonly Item[], days: readonly (number | null)[], scale: TimeScale) {

@@ -93,7 +93,7 @@ describe('a collection as a folder', () => {
           expect(writeFolder(readInto(sourceOf(folder)), COLLECTION)).toEqual(folder)
         },
       ),
-      { numRuns: 2500 },
+      { numRuns: 1200 },
     )
   }, 120_000)
 

@@ -1,4 +1,4 @@
-import { find } from '../../../../server/collections'
+import { find } from '../../../../server/find'
 import { endpoint } from '../../../../server/http/endpoint'
 
 export const GET = endpoint({

@@ -1,7 +1,7 @@
-import { mapSnapshot } from '../../../../../server/collections'
-import { endpoint, pathId } from '../../../../../server/http/endpoint'
-import { Failure } from '../../../../../server/http/failure'
-import { MapIdInPath } from '../../../../../server/http/path-ids'
+import { mapSnapshot } from '../../../../../../server/collections'
+import { endpoint, pathId } from '../../../../../../server/http/endpoint'
+import { Failure } from '../../../../../../server/http/failure'
+import { MapIdInPath } from '../../../../../../server/http/path-ids'
 
 export const GET = endpoint({
   access: 'reader of a map',

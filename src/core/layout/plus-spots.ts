@@ -1,0 +1,67 @@
+import type { Point } from '../records/place'
+import type { Bounds, TopicBox } from './boxes'
+import { FOLD_SPACE } from './solid'
+
+/** Where a topic offers a child and a sibling: middles of round buttons, in map units; null where there is room for none. */
+export interface PlusSpots {
+  child: Point | null
+  sibling: Point | null
+}
+
+/**
+ * Places for two buttons of a radius beside a topic that cover no words, neither its own nor those of neighbours: a child
+ * where it would grow, a sibling where that would stand, else at a corner. `near` tells what stands in a rectangle.
+ */
+export function plusSpots(box: TopicBox, radius: number, near: (bounds: Bounds) => readonly Bounds[]): PlusSpots {
+  const around = spotsAround(box, radius)
+  const reach = FOLD_SPACE + 3 * radius
+  const neighbours = near({
+    x: box.x - reach,
+    y: box.y - reach,
+    width: box.width + 2 * reach,
+    height: box.height + 2 * reach,
+  })
+  const isClear = ({ x, y }: Point) =>
+    neighbours.every(
+      (other) =>
+        x + radius < other.x ||
+        x - radius > other.x + other.width ||
+        y + radius < other.y ||
+        y - radius > other.y + other.height,
+    )
+  const growsDown = box.growth === 'down' || box.growth === 'up'
+  const outward = growsDown ? (box.growth === 'down' ? around.below : around.above) : around.outward
+  const fallbacks = [around.outwardLower, around.outwardUpper, around.below, around.above, around.inwardLower]
+  const child = [outward, ...fallbacks].find(isClear) ?? null
+  const besides = growsDown ? [around.right, around.left] : [around.below, around.belowOutward]
+  const sibling = [...besides, around.inwardLower, around.inwardUpper, around.outwardLower].find(
+    (spot) => isClear(spot) && !(child && Math.hypot(spot.x - child.x, spot.y - child.y) < 2 * radius),
+  )
+  return { child, sibling: sibling ?? null }
+}
+
+/** From the edge at which the width is changed to the middle of a button, in its radii. */
+const FROM_EDGE = 1.5
+
+function spotsAround(box: TopicBox, radius: number) {
+  const { x, y, width, height, growsLeft } = box
+  // Beside the number of what is folded away, where there is one.
+  const beside = radius * FROM_EDGE + (box.hidden > 0 ? FOLD_SPACE - 2 : 0)
+  const [left, right] = [x - radius - 1, x + width + radius + 1]
+  const out = growsLeft ? x - beside : x + width + beside
+  const back = growsLeft ? right : left
+  const middle = y + height / 2
+  const [above, below] = [y - radius - 1, y + height + radius + 1]
+  return {
+    outward: { x: out, y: middle },
+    outwardLower: { x: out, y: y + height - radius * 0.2 },
+    outwardUpper: { x: out, y: y + radius * 0.2 },
+    inwardLower: { x: back, y: y + height - radius * 0.2 },
+    inwardUpper: { x: back, y: y + radius * 0.2 },
+    below: { x: x + width / 2, y: below },
+    belowOutward: { x: growsLeft ? x + radius : x + width - radius, y: below },
+    above: { x: x + width / 2, y: above },
+    left: { x: left, y: middle },
+    right: { x: right, y: middle },
+  }
+}

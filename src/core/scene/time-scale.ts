@@ -1,0 +1,114 @@
+import type { TopicBox } from '../layout/boxes'
+import { BESIDE_STEM } from '../layout/kinds/time'
+import { DAY_MS, dayAndMonth, dayNumber, isoDay } from '../text/days'
+import { type Drawing, drawing, px } from './drawing'
+
+/** Least distance between two dates that are written at the axis, and between two marks of its scale, in px. */
+const LABEL_WIDTH = 48
+const YEAR_WIDTH = 28
+const MARK_APART = 64
+/** Nearer than this to today a mark of the scale has no words, in px. */
+const NEAR_TODAY = 30
+
+/** Steps of the calendar from which the marks of a scale are chosen: so many days or months. */
+const STEPS: readonly { days?: number; months?: number }[] = [
+  { days: 1 },
+  { days: 7 },
+  { months: 1 },
+  { months: 3 },
+  { months: 12 },
+  { months: 60 },
+  { months: 120 },
+  { months: 600 },
+]
+const MONTH_DAYS = 30.4
+
+/** Where the stem of a topic stands that hangs on a scale of days. */
+export const stemX = (child: TopicBox): number => child.x - BESIDE_STEM
+
+/** What is written at a scale of days: its marks and today above the axis, the dates of the topics beneath it. */
+export function drawScale(dated: readonly TopicBox[], y: number, today: string | null): Drawing[] {
+  const stems = dated.map((child) => ({ x: stemX(child), day: child.topic.dates!.start })).sort((a, b) => a.x - b.x)
+  const [first, last] = [stems[0], stems.at(-1)]
+  const labels = dates(stems, y)
+  if (!first || !last || last.x <= first.x) return labels
+  const [from, to] = [dayNumber(first.day), dayNumber(last.day)]
+  const perDay = (last.x - first.x) / (to - from)
+  const at = (day: number) => first.x + (day - from) * perDay
+  const now = today === null ? Number.NaN : dayNumber(today)
+  const isNow = now >= from && now <= to
+  return [
+    ...labels,
+    // The line of today runs through no word.
+    ...marks(from, to, perDay).flatMap(({ day, words }) =>
+      mark(at(day), y, isNow && Math.abs(at(day) - at(now)) < NEAR_TODAY ? '' : words),
+    ),
+    ...(isNow ? todayAt(at(now), y) : []),
+  ]
+}
+
+/** Dates of topics beside their stems, as many as can be read; the year where it begins or changes. */
+function dates(stems: readonly { x: number; day: string }[], y: number): Drawing[] {
+  let year = ''
+  return stems.flatMap(({ x, day }, i) => {
+    const itsYear = day.slice(0, day.lastIndexOf('-', day.length - 4))
+    const isNewYear = itsYear !== year
+    const room = (stems[i + 1]?.x ?? Number.POSITIVE_INFINITY) - x
+    if (room < LABEL_WIDTH + (isNewYear ? YEAR_WIDTH : 0)) return []
+    year = itsYear
+    const words = `${dayAndMonth(day)}${isNewYear ? ` ${itsYear}` : ''}`
+    return drawing('text', { x: px(x + 4), y: px(y + 13), class: 'axis-date' }, [words])
+  })
+}
+
+/** The days at which a scale is marked, with their words. */
+function marks(from: number, to: number, perDay: number): { day: number; words: string }[] {
+  const step =
+    STEPS.find(({ days = 0, months = 0 }) => (days + months * MONTH_DAYS) * perDay >= MARK_APART) ?? STEPS.at(-1)!
+  const found: { day: number; words: string }[] = []
+  for (let day = firstMark(from, step); day <= to; day = nextMark(day, step)) {
+    const iso = isoDay(day)
+    const year = iso.slice(0, iso.lastIndexOf('-', iso.length - 4))
+    const [date, month] = dayAndMonth(iso).split(' ') as [string, string]
+    const { months = 0 } = step
+    found.push({
+      day,
+      words: months >= 12 ? year : months === 0 ? `${date} ${month}` : month === 'Jan' ? year : month,
+    })
+  }
+  return found
+}
+
+/** The first day at or after one on which a step of the calendar begins; weeks begin on Mondays. */
+function firstMark(from: number, { days, months = 0 }: { days?: number; months?: number }): number {
+  // 1970-01-01 was a Thursday.
+  if (days) return days === 7 ? Math.ceil((from + 3) / 7) * 7 - 3 : from
+  const day = new Date(from * DAY_MS)
+  const past = day.getUTCFullYear() * 12 + day.getUTCMonth() + (day.getUTCDate() > 1 ? 1 : 0)
+  return monthNumber(Math.ceil(past / months) * months)
+}
+
+function nextMark(day: number, { days, months = 0 }: { days?: number; months?: number }): number {
+  if (days) return day + days
+  const at = new Date(day * DAY_MS)
+  return monthNumber(at.getUTCFullYear() * 12 + at.getUTCMonth() + months)
+}
+
+/** The first day of a month that is counted from the year 0. */
+function monthNumber(month: number): number {
+  const day = new Date(0)
+  day.setUTCFullYear(Math.floor(month / 12), month % 12, 1)
+  return day.getTime() / DAY_MS
+}
+
+const mark = (x: number, y: number, words: string): Drawing[] => [
+  drawing('path', { d: `M${px(x)} ${px(y)}V${px(y - 5)}`, class: 'axis-mark' }),
+  ...(words === ''
+    ? []
+    : [drawing('text', { x: px(x), y: px(y - 8), class: 'axis-scale', 'text-anchor': 'middle' }, [words])]),
+]
+
+const todayAt = (x: number, y: number): Drawing[] => [
+  drawing('path', { d: `M${px(x)} ${px(y - 18)}V${px(y + 6)}`, class: 'axis-today' }),
+  drawing('text', { x: px(x), y: px(y - 22), class: 'axis-today-word', 'text-anchor': 'middle' }, ['today']),
+]
