@@ -116,8 +116,10 @@ async function crawl(page: Page, start: string): Promise<Set<string>> {
 async function publish(page: Page): Promise<string> {
   await page.getByRole('link', { name: 'Publish' }).click()
   await page.getByRole('button', { name: /^Publish/ }).click()
-  const downloading = page.waitForEvent('download')
-  await page.getByRole('link', { name: 'Download as zip' }).click()
+  const zip = page.getByRole('link', { name: 'Download as zip' })
+  await expect(zip).toBeVisible({ timeout: 60_000 })
+  const downloading = page.waitForEvent('download', { timeout: 60_000 })
+  await zip.click()
   return unpack(readFileSync(await (await downloading).path()))
 }
 
