@@ -6,11 +6,14 @@ import {
   choose,
   expectNoOverlap,
   makeMap,
+  middleOf,
   openSheet,
+  plantGarden,
   selectTopic,
   topic,
   write,
 } from './person'
+import { countRenders, type Renders, rendersOf } from './renders'
 
 const addTopic = async (page: Page, text: string) => {
   await page.keyboard.press('Tab')
@@ -318,4 +321,38 @@ test('a note is kept where its editor cannot be fetched', async ({ page }) => {
   await selectTopic(page, 'Garden, Note')
   await openSheet(page)
   await expect(page.getByRole('textbox', { name: 'Note' })).toHaveText('In March.')
+})
+
+test('only what shows something of a change is drawn anew', async ({ page, browser }) => {
+  await countRenders(page)
+  await plantGarden(page, '- Spring\n  - Weed\n  - Prune\n- Summer\n  - Water\n- Autumn\n- Winter')
+  await selectTopic(page, 'Weed')
+  await openSheet(page)
+  await allSaved(page)
+  const sum = (renders: Renders, place: RegExp) =>
+    Object.entries(renders).reduce((count, [name, times]) => count + (place.test(name) ? times : 0), 0)
+
+  const other = await elsewhere(browser, page)
+  await selectTopic(other, 'Prune')
+  const told = await rendersOf(page, async () => {
+    await other.keyboard.press('F2')
+    await write(other, 'Prune the roses')
+    await expect(topic(page, 'Prune the roses')).toBeVisible()
+    await page.waitForTimeout(400)
+  })
+  expect(sum(told, /^Topic sheet$/), JSON.stringify(told)).toBe(0)
+  expect(sum(told, /^Surroundings$|^header$/), JSON.stringify(told)).toBe(0)
+  expect(sum(told, /^(Garden|Summer|Autumn|Water|Winter)/), JSON.stringify(told)).toBe(0)
+  await other.context().close()
+
+  const from = await middleOf(page, 'Water')
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 40, from.y + 30, { steps: 4 })
+  const moved = await rendersOf(page, () => page.mouse.move(from.x + 90, from.y + 60, { steps: 20 }))
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  const topics = sum(moved, /^(?!tree$|Topic sheet$|Surroundings$|header$|footer$|elsewhere$)/)
+  expect(topics, JSON.stringify(moved)).toBe(0)
+  expect(sum(moved, /^Topic sheet$|^Surroundings$|^header$|^footer$/), JSON.stringify(moved)).toBe(0)
 })

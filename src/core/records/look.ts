@@ -56,6 +56,7 @@ export const Look = z
   .partial()
 export type Look = z.infer<typeof Look>
 export type LookField = keyof Look
+export const LookField = Look.keyof()
 
 /** What lies behind a map. */
 export const Background = z.strictObject({

@@ -1,7 +1,8 @@
 import { ActionIcon, Text, TextInput } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
-import { useDeferredValue, useMemo, useState } from 'react'
-import { useCalmSession } from '../sync/use-session'
+import { useCallback, useDeferredValue, useMemo, useState } from 'react'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { DRAWING_TYPE } from './drawing-type'
 import { drawingFile, LIBRARY, type LibraryDrawing } from './drawings'
@@ -10,7 +11,7 @@ import { sendPicture } from './send-picture'
 
 /** The drawings that ship with Folvet: to be dragged onto the map, or put onto the selected topic by a click. */
 export default function PictureLibrary({ side }: { side: 'left' | 'right' }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
   const { panes, active } = useCalmWorkspace()
   const [words, setWords] = useState('')
   const wanted = useDeferredValue(words.trim().toLowerCase())
@@ -18,7 +19,8 @@ export default function PictureLibrary({ side }: { side: 'left' | 'right' }) {
     () => LIBRARY.filter((picture) => wanted.split(/\s+/).every((word) => picture.words.includes(word))),
     [wanted],
   )
-  const topic = session.records.get('topic', panes[active]?.selected.at(-1) ?? null)
+  const selected = panes[active]?.selected.at(-1) ?? null
+  const topic = useCalmPart(useCallback(({ records }: CollectionSession) => records.get('topic', selected), [selected]))
   const put = (drawing: LibraryDrawing) => topic && void sendPicture(session, topic.id, drawingFile(drawing))
   return (
     <section className={styles.library} data-side={side} aria-label="Drawings" data-taken>

@@ -3,14 +3,15 @@ import { setDates } from '../../core/commands/set-dates'
 import { setTask } from '../../core/commands/set-task'
 import { TaskState, type TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
-import { useCalmSession } from '../sync/use-session'
+import { useMayEdit, useSessionHandle } from '../sync/use-session'
 import { common } from './holds'
 
 const NO_TASK = 'none'
 
 /** When a topic is due or takes place, and how far its task is. */
 export function DatesSection({ topics }: { topics: readonly TopicRecord[] }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   return (
     <Stack gap="sm">
       <Days topics={topics} />
@@ -22,7 +23,7 @@ export function DatesSection({ topics }: { topics: readonly TopicRecord[] }) {
           size="xs"
           fullWidth
           aria-labelledby="task-label"
-          disabled={!session.mayEdit}
+          disabled={!mayEdit}
           value={common(topics, ({ task }) => task ?? NO_TASK) ?? ''}
           data={[
             { value: NO_TASK, label: 'no task' },
@@ -40,10 +41,11 @@ export function DatesSection({ topics }: { topics: readonly TopicRecord[] }) {
 
 /** The day of topics, or the first and the last day of a span; where they differ, what is chosen holds for all. */
 function Days({ topics }: { topics: readonly TopicRecord[] }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const dates = common(topics, ({ dates }) => dates)
   const areSome = topics.some(({ dates }) => dates)
-  if (!session.mayEdit && !areSome) return <Text c="dimmed">No date.</Text>
+  if (!mayEdit && !areSome) return <Text c="dimmed">No date.</Text>
   const set = (start: string, end: string | null) =>
     session.run((records, newIds) =>
       setDates(
@@ -63,7 +65,7 @@ function Days({ topics }: { topics: readonly TopicRecord[] }) {
         label={dates?.end ? 'From' : 'On'}
         description={dates === undefined ? 'different days' : undefined}
         value={dates?.start ?? ''}
-        disabled={!session.mayEdit}
+        disabled={!mayEdit}
         onChange={(event) => set(event.currentTarget.value, dates?.end ?? null)}
       />
       <TextInput
@@ -72,10 +74,10 @@ function Days({ topics }: { topics: readonly TopicRecord[] }) {
         label="Until"
         value={dates?.end ?? ''}
         min={dates?.start}
-        disabled={!session.mayEdit || !dates}
+        disabled={!mayEdit || !dates}
         onChange={(event) => dates && set(dates.start, event.currentTarget.value)}
       />
-      {areSome && session.mayEdit && (
+      {areSome && mayEdit && (
         <Button size="sm" variant="default" onClick={() => set('', null)}>
           No date
         </Button>

@@ -1,11 +1,12 @@
 import { ActionIcon, Button, FileButton, Progress, Stack, Text } from '@mantine/core'
 import { IconDownload, IconPaperclip, IconX } from '@tabler/icons-react'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { removeAttachment } from '../../core/commands/attachments'
 import type { TopicRecord } from '../../core/records/topic'
 import { readableSize } from '../../core/text/readable-size'
 import { tellTrouble } from '../app/api'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import styles from './sheet.module.css'
 import { upload } from './upload'
 
@@ -16,10 +17,20 @@ interface Running {
 
 /** Files on a topic: drop them here or choose them; each shows how far it is. */
 export function FilesSection({ topic }: { topic: TopicRecord }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const [running, setRunning] = useState<readonly Running[]>([])
   const [over, setOver] = useState(false)
-  const attachments = session.records.attachments(topic.id)
+  const files = useCalmPart(
+    useCallback(
+      ({ records }: CollectionSession) =>
+        records.attachments(topic.id).flatMap(({ id, file }) => {
+          const { name, size } = records.get('file', file) ?? {}
+          return name === undefined || size === undefined ? [] : { attachment: id, file, name, size }
+        }),
+      [topic.id],
+    ),
+  )
 
   const send = async (files: readonly File[]) => {
     for (const file of files) {
@@ -34,15 +45,13 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
   return (
     <Stack gap="xs">
       <ul className={styles.entries}>
-        {attachments.map((attachment) => {
-          const file = session.records.get('file', attachment.file)
-          if (!file) return null
-          const address = `/api/collections/${session.id}/files/${file.id}`
+        {files.map(({ attachment, file, name, size }) => {
+          const address = `/api/collections/${session.id}/files/${file}`
           return (
-            <li key={attachment.id}>
+            <li key={attachment}>
               <IconPaperclip size={16} aria-hidden />
               <a className={styles.grow} href={address} target="_blank" rel="noreferrer">
-                {file.name} <span className={styles.where}>{readableSize(file.size)}</span>
+                {name} <span className={styles.where}>{readableSize(size)}</span>
               </a>
               <ActionIcon
                 variant="subtle"
@@ -50,20 +59,18 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
                 size="sm"
                 component="a"
                 href={address}
-                download={file.name}
-                aria-label={`Download ${file.name}`}
+                download={name}
+                aria-label={`Download ${name}`}
               >
                 <IconDownload size={14} />
               </ActionIcon>
-              {session.mayEdit && (
+              {mayEdit && (
                 <ActionIcon
                   variant="subtle"
                   color="gray"
                   size="sm"
-                  aria-label={`Remove ${file.name}`}
-                  onClick={() =>
-                    session.run((records, newIds) => removeAttachment(records, { attachment: attachment.id }, newIds))
-                  }
+                  aria-label={`Remove ${name}`}
+                  onClick={() => session.run((records, newIds) => removeAttachment(records, { attachment }, newIds))}
                 >
                   <IconX size={14} />
                 </ActionIcon>
@@ -80,7 +87,7 @@ export function FilesSection({ topic }: { topic: TopicRecord }) {
           </li>
         ))}
       </ul>
-      {session.mayEdit && (
+      {mayEdit && (
         <div
           className={styles.drop}
           data-over={over || undefined}

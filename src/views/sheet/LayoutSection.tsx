@@ -1,4 +1,5 @@
 import { Button, NativeSelect, Slider, Stack, Text } from '@mantine/core'
+import { useCallback } from 'react'
 import { LAYOUT_NAMES, setBranchLayout, setMapLayout, setSpacing } from '../../core/commands/layouts'
 import { numberBranch, SCHEME_NAMES } from '../../core/commands/numbering'
 import { arrangeAgain } from '../../core/commands/places'
@@ -6,7 +7,8 @@ import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { Silhouette } from '../pictures/Silhouette'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { Choice } from './look/Choice'
 import styles from './look/look.module.css'
 import { sampleOfLayout } from './look/sample-map'
@@ -19,8 +21,10 @@ const MARKS = [
 
 /** How a branch, or at the root the whole map, is set and numbered, and where that comes from. */
 export function LayoutSection({ topic }: { topic: TopicRecord }) {
-  const session = useCalmSession()
-  const map = session.records.get('map', topic.place.map)
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
+  const { place } = topic
+  const map = useCalmPart(useCallback(({ records }: CollectionSession) => records.get('map', place.map), [place.map]))
   if (!map) return null
   const atRoot = isRoot(topic)
   const noNumbers = { value: '', label: atRoot ? 'no numbers' : 'as the branch around it' }
@@ -52,7 +56,7 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
       <NativeSelect
         size="sm"
         label="Numbers below"
-        disabled={!session.mayEdit}
+        disabled={!mayEdit}
         value={(atRoot ? map.numbering : topic.numbering) ?? ''}
         data={[noNumbers, ...NumberingScheme.options.map((value) => ({ value, label: SCHEME_NAMES[value] }))]}
         onChange={(event) => {
@@ -72,7 +76,7 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
             step={0.05}
             marks={MARKS}
             mb="lg"
-            disabled={!session.mayEdit}
+            disabled={!mayEdit}
             defaultValue={map.spacing}
             key={map.spacing}
             onChangeEnd={(spacing) =>
@@ -85,7 +89,7 @@ export function LayoutSection({ topic }: { topic: TopicRecord }) {
         <Button
           size="xs"
           variant="default"
-          disabled={!session.mayEdit}
+          disabled={!mayEdit}
           onClick={() => session.run((records, newIds) => arrangeAgain(records, { topics: [topic.id] }, newIds))}
         >
           Placed by hand. Arrange it again

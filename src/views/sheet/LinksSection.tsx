@@ -1,12 +1,13 @@
 import { ActionIcon, Button, Menu, Stack } from '@mantine/core'
 import { IconArrowLeft, IconArrowRight, IconDots, IconFrame, IconLink, IconMap2 } from '@tabler/icons-react'
+import { useCallback } from 'react'
 import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
 import { enclosureAtEnd, enclosureName, incomingAt } from '../../core/network/crosslinks'
 import type { CrosslinkRecord, LinkEnd } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
-import { useCalmSession } from '../sync/use-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
 import { AddWeblink, WeblinkEntry } from './Weblinks'
@@ -15,10 +16,17 @@ const DRAWN = { line: 'Draw as a line', quiet: 'Make it quiet', selected: 'Draw 
 
 /** Cross-links in both directions, and addresses on the web. */
 export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
-  const session = useCalmSession()
-  const out = session.records.crosslinksFrom(topic.id)
-  const incoming = incomingAt(session.records, topic)
-  const weblinks = session.records.weblinks(topic.id)
+  const mayEdit = useMayEdit()
+  const { out, incoming, weblinks } = useCalmPart(
+    useCallback(
+      ({ records }: CollectionSession) => ({
+        out: records.crosslinksFrom(topic.id),
+        incoming: incomingAt(records, topic),
+        weblinks: records.weblinks(topic.id),
+      }),
+      [topic],
+    ),
+  )
   return (
     <Stack gap="xs">
       <ul className={styles.entries}>
@@ -32,7 +40,7 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
           <WeblinkEntry key={link.id} link={link} />
         ))}
       </ul>
-      {session.mayEdit && (
+      {mayEdit && (
         <div className={styles.ways}>
           <Button
             variant="default"
@@ -65,6 +73,25 @@ function farTopic(session: CollectionSession, end: LinkEnd): TopicId | null {
   }
 }
 
+type Direction = 'in' | 'out'
+
+/** What is told of the other end of a cross-link: the topic and the map to which one comes, and their names. */
+function farEnd(session: CollectionSession, link: CrosslinkRecord, direction: Direction, from: TopicRecord) {
+  const far = direction === 'out' ? farTopic(session, link.to) : link.from
+  const name = far ? session.nameOf(far) : null
+  const map = (name?.map ?? (link.to.kind === 'map' ? link.to.id : from.place.map)) as MapId
+  const at = enclosureAtEnd(session.records, link)
+  const enclosure = at ? enclosureName(session.records, at) : null
+  const led = direction === 'out' ? (enclosure ?? name?.text) : name?.text
+  const title = session.titleOf(map)
+  const text = far
+    ? (led ?? 'something that is not open to you')
+    : link.to.kind === 'map'
+      ? title
+      : 'something that is not open to you, or gone'
+  return { far, map, text, enclosure, title }
+}
+
 function CrosslinkEntry({
   link,
   pane,
@@ -73,20 +100,14 @@ function CrosslinkEntry({
 }: {
   link: CrosslinkRecord
   pane: number
-  direction: 'in' | 'out'
+  direction: Direction
   from: TopicRecord
 }) {
-  const session = useCalmSession()
-  const far = direction === 'out' ? farTopic(session, link.to) : link.from
-  const name = far ? session.nameOf(far) : null
-  const map = (name?.map ?? (link.to.kind === 'map' ? link.to.id : from.place.map)) as MapId
-  const enclosure = enclosureAtEnd(session.records, link)
-  const led = direction === 'out' && enclosure ? enclosureName(session.records, enclosure) : name?.text
-  const text = far
-    ? (led ?? 'something that is not open to you')
-    : link.to.kind === 'map'
-      ? session.titleOf(map)
-      : 'something that is not open to you, or gone'
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
+  const { far, map, text, enclosure, title } = useCalmPart(
+    useCallback((now: CollectionSession) => farEnd(now, link, direction, from), [link, direction, from]),
+  )
   const elsewhere = map !== from.place.map
   return (
     <li>
@@ -95,19 +116,14 @@ function CrosslinkEntry({
       ) : (
         <IconArrowLeft size={16} aria-label="Comes from" />
       )}
-      <button
-        type="button"
-        className={`${styles.jump} ${styles.grow}`}
-        onClick={() => workspace.go(pane, map, (far as TopicId | null) ?? null)}
-      >
+      <button type="button" className={`${styles.jump} ${styles.grow}`} onClick={() => workspace.go(pane, map, far)}>
         {!far && <IconMap2 size={14} aria-label="Map" />}
-        {direction === 'out' && enclosure && <IconFrame size={14} aria-label="Enclosure" />} {text || 'Untitled'}
-        {direction === 'in' && enclosure && (
-          <span className={styles.where}> to {enclosureName(session.records, enclosure)}</span>
-        )}
-        {elsewhere && far && <span className={styles.where}> in {session.titleOf(map)}</span>}
+        {direction === 'out' && enclosure !== null && <IconFrame size={14} aria-label="Enclosure" />}{' '}
+        {text || 'Untitled'}
+        {direction === 'in' && enclosure !== null && <span className={styles.where}> to {enclosure}</span>}
+        {elsewhere && far && <span className={styles.where}> in {title}</span>}
       </button>
-      {session.mayEdit && (
+      {mayEdit && (
         <Menu position="bottom-end">
           <Menu.Target>
             <ActionIcon

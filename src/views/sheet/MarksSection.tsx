@@ -1,19 +1,20 @@
 import { ActionIcon, Autocomplete, Button, FileButton, Group, Pill, Progress, Stack, Text } from '@mantine/core'
 import { IconPlus, IconX } from '@tabler/icons-react'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { badgeName } from '../../core/badges/badges'
 import { removePicture } from '../../core/commands/pictures'
 import { tagTopics, untagTopics } from '../../core/commands/tags'
 import type { TopicRecord } from '../../core/records/topic'
 import pictureStyles from '../pictures/pictures.module.css'
 import { sendPicture } from '../pictures/send-picture'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { BadgeGlyph } from '../workspace/BadgeGlyph'
 import { workspace } from '../workspace/workspace-store'
 
 /** What marks the selected topics at first sight: badges, tags, a picture. */
 export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
-  const session = useCalmSession()
+  const mayEdit = useMayEdit()
   const ids = topics.map(({ id }) => id)
   return (
     <Stack gap="sm">
@@ -28,7 +29,7 @@ export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: re
               key={badge}
               variant="default"
               size="lg"
-              disabled={!session.mayEdit}
+              disabled={!mayEdit}
               title={badgeName(badge)}
               aria-label={`Change the badge ${badgeName(badge)}`}
               onClick={() => workspace.dialog({ kind: 'badge', topics: [topic.id], index })}
@@ -36,7 +37,7 @@ export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: re
               <BadgeGlyph badge={badge} size={20} />
             </ActionIcon>
           ))}
-          {session.mayEdit && (
+          {mayEdit && (
             <Button
               size="xs"
               variant="default"
@@ -74,11 +75,14 @@ function SharedBadges({ topics }: { topics: readonly TopicRecord[] }) {
   )
 }
 
+const tagsIn = ({ records }: CollectionSession) => [...records.all('tag')].filter((tag) => !tag.trashed)
+
 function Tags({ topics }: { topics: readonly TopicRecord[] }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
+  const all = useCalmPart(tagsIn)
   const [name, setName] = useState('')
   const ids = topics.map(({ id }) => id)
-  const all = [...session.records.all('tag')].filter((tag) => !tag.trashed)
   const take = (text: string) => {
     if (text.trim() === '') return
     session.run((records, newIds) => tagTopics(records, { topics: ids, name: text }, newIds))
@@ -92,12 +96,12 @@ function Tags({ topics }: { topics: readonly TopicRecord[] }) {
       <Group gap={4} mb={4}>
         {[...new Set(topics.flatMap(({ tags }) => tags))].flatMap((id) => {
           const carrying = topics.filter(({ tags }) => tags.includes(id)).length
-          const tag = session.records.get('tag', id)
-          return tag && !tag.trashed ? (
+          const tag = all.find((known) => known.id === id)
+          return tag ? (
             <Pill
               key={id}
               size="md"
-              withRemoveButton={session.mayEdit}
+              withRemoveButton={mayEdit}
               removeButtonProps={{ 'aria-label': `Take the tag ${tag.name} off`, 'aria-hidden': false, tabIndex: 0 }}
               onRemove={() => session.run((records, newIds) => untagTopics(records, { topics: ids, tag: id }, newIds))}
             >
@@ -108,7 +112,7 @@ function Tags({ topics }: { topics: readonly TopicRecord[] }) {
           )
         })}
       </Group>
-      {session.mayEdit && (
+      {mayEdit && (
         <Autocomplete
           size="xs"
           aria-label="Add a tag"
@@ -129,23 +133,27 @@ function Tags({ topics }: { topics: readonly TopicRecord[] }) {
 }
 
 function Picture({ topic }: { topic: TopicRecord }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const [part, setPart] = useState<number | null>(null)
-  const address = topic.picture && session.pictureAddress(topic.picture.file, 640)
+  const { picture } = topic
+  const address = useCalmPart(
+    useCallback((now: CollectionSession) => picture && now.pictureAddress(picture.file, 640), [picture]),
+  )
   const send = async (file: File | null) => {
     if (!file) return
     setPart(0)
     await sendPicture(session, topic.id, file, setPart)
     setPart(null)
   }
-  if (!session.mayEdit && !address) return null
+  if (!mayEdit && !address) return null
   return (
     <div>
       <Text size="sm" fw={600}>
         Picture
       </Text>
       {address && <img className={pictureStyles.preview} src={address} alt={`On ${topic.text}`} />}
-      {session.mayEdit && (
+      {mayEdit && (
         <Group gap={4} mt={4}>
           <FileButton accept="image/*" onChange={(file) => void send(file)}>
             {(props) => (

@@ -1,9 +1,10 @@
 import { Skeleton, Text } from '@mantine/core'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
 import type { TopicRecord } from '../../core/records/topic'
 import type NoteEditor from '../note-editor/NoteEditor'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import styles from './sheet.module.css'
 
 // The editor is as large as the rest of the workspace: it comes when there is a note to show or one to write.
@@ -24,8 +25,12 @@ interface Props {
 
 /** The note of a topic. Until the editor is here, an empty one is a plain field, and what is typed there goes along. */
 export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
-  const session = useCalmSession()
-  const text = session.records.get('note', topic.note)?.text ?? ''
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
+  const { note } = topic
+  const text = useCalmPart(
+    useCallback(({ records }: CollectionSession) => records.get('note', note)?.text ?? '', [note]),
+  )
   const [Editor, setEditor] = useState(() => arrived)
   const [begun, setBegun] = useState(false)
   const [missing, setMissing] = useState(false)
@@ -59,7 +64,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
     session.run((records, newIds) => writeNote(records, { topic: topic.id, base, text }, newIds))
   const waiting = () => {
     if (text.trim() !== '' && !begun && !missing) return <Skeleton height={140} />
-    if (!session.mayEdit)
+    if (!mayEdit)
       return (
         <Text size="sm" c="dimmed">
           There is no note.
@@ -104,7 +109,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
               setStands(true)
               return { words: current?.value ?? '', focused: current !== null && document.activeElement === current }
             }}
-            editable={session.mayEdit}
+            editable={mayEdit}
             focusRequest={focusRequest}
             onFocused={onFocused}
             leave={leave}

@@ -1,7 +1,9 @@
 import { Accordion, Skeleton } from '@mantine/core'
-import { lazy, memo, Suspense, useEffect } from 'react'
+import { lazy, memo, Suspense, useCallback, useEffect } from 'react'
+import type { TopicId } from '../../core/records/ids'
 import { levelOf } from '../../core/tree/walk'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart } from '../sync/use-session'
 import { CloseColumn } from '../workspace/CloseColumn'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
@@ -35,12 +37,28 @@ const SectionHead = ({ name, holds }: { name: string; holds: string }) => (
   </Accordion.Control>
 )
 
+const SECTIONS = Object.keys(SECTION_NAMES) as Section[]
+const NONE: readonly TopicId[] = []
+
+/** What the sheet shows of the selected topics, as of now; its sections ask for the rest. */
+function sheetOf({ records }: CollectionSession, selected: readonly TopicId[]) {
+  const topics = selected.flatMap((id) => records.get('topic', id) ?? [])
+  const topic = records.get('topic', selected.at(-1) ?? null)
+  return {
+    topics,
+    topic,
+    level: topic ? levelOf(records, topic) : 0,
+    held: topic ? SECTIONS.map((section) => holds(records, section, topics)) : [],
+  }
+}
+
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
 export const TopicSheet = memo(() => {
-  const session = useCalmSession()
   const { panes, active, section, sections } = useCalmWorkspace()
-  const pane = panes[active]
-  const topic = session.records.get('topic', pane?.selected.at(-1) ?? null)
+  const selected = panes[active]?.selected ?? NONE
+  const { topics, topic, level, held } = useCalmPart(
+    useCallback((session: CollectionSession) => sheetOf(session, selected), [selected]),
+  )
   useEffect(() => {
     if (!section) return
     document.getElementById(`sheet-${section.name}`)?.scrollIntoView({ block: 'nearest' })
@@ -48,12 +66,11 @@ export const TopicSheet = memo(() => {
     if (section.name !== 'note') workspace.metSection(section.request)
   }, [section])
 
-  if (!pane || !topic) return null
-  const topics = pane.selected.flatMap((id) => session.records.get('topic', id) ?? [])
+  if (!topic) return null
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
   const several = topics.length > 1
   const head = (section: Section) => (
-    <SectionHead name={SECTION_NAMES[section]} holds={holds(session.records, section, topics)} />
+    <SectionHead name={SECTION_NAMES[section]} holds={held[SECTIONS.indexOf(section)] ?? ''} />
   )
   const lastOf = several && <p className={styles.lastOf}>Of {topic.text || 'Untitled'}, which was selected last.</p>
   return (
@@ -114,7 +131,7 @@ export const TopicSheet = memo(() => {
           <Accordion.Panel>
             {sections.includes('look') && (
               <Suspense fallback={<Skeleton height={140} />}>
-                <LookSection key={topic.id} topic={topic} topics={topics} level={levelOf(session.records, topic)} />
+                <LookSection key={topic.id} topic={topic} topics={topics} level={level} />
               </Suspense>
             )}
           </Accordion.Panel>

@@ -4,12 +4,13 @@ import { type FormEvent, useState } from 'react'
 import { addWeblink, changeWeblink, removeWeblink } from '../../core/commands/weblinks'
 import type { TopicId } from '../../core/records/ids'
 import type { WeblinkRecord } from '../../core/records/weblink'
-import { useCalmSession } from '../sync/use-session'
+import { useMayEdit, useSessionHandle } from '../sync/use-session'
 import styles from './sheet.module.css'
 
 /** An address on the web: to follow, to change, to remove. */
 export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const [changing, setChanging] = useState(false)
   const name = link.title || link.url
   if (changing)
@@ -33,7 +34,7 @@ export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
       <a className={styles.grow} href={link.url} target="_blank" rel="noopener noreferrer" title={link.url}>
         {name}
       </a>
-      {session.mayEdit && (
+      {mayEdit && (
         <>
           <ActionIcon
             variant="subtle"
@@ -61,7 +62,7 @@ export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
 
 /** Adds web links, one after the other. */
 export function AddWeblink({ topic }: { topic: TopicId }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
   const [open, setOpen] = useState(false)
   if (!open)
     return (

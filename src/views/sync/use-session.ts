@@ -1,6 +1,5 @@
 import { dequal } from 'dequal/lite'
 import { createContext, useContext, useEffect, useRef, useState, useSyncExternalStore } from 'react'
-import { useCalm } from '../app/calm'
 import { CollectionSession } from './collection-session'
 
 const SessionContext = createContext<CollectionSession | null>(null)
@@ -26,13 +25,6 @@ export function useSession(): CollectionSession {
   return session
 }
 
-/** The session for what stands beside the map: drawn anew a moment after the map, so that keys are answered there first. */
-export function useCalmSession(): CollectionSession {
-  const session = useSessionHandle()
-  useCalm(session.calmVersion)
-  return session
-}
-
 /**
  * What a panel beside the map shows of the session, read a moment after each change. The panel is drawn anew only where that
  * is other than before. `read` is kept by whoever calls, as long as it reads the same.
@@ -50,6 +42,11 @@ export function useCalmPart<Part>(read: (session: CollectionSession) => Part): P
     return kept.current.part
   })
 }
+
+const mayEditIn = (session: CollectionSession): boolean => session.mayEdit
+
+/** Whether this person may change the collection. */
+export const useMayEdit = (): boolean => useCalmPart(mayEditIn)
 
 /** The session without being drawn anew: for handlers. */
 export function useSessionHandle(): CollectionSession {

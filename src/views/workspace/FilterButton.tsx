@@ -1,10 +1,13 @@
 import { Button, Checkbox, Chip, Group, Popover, ScrollArea, Stack, TextInput } from '@mantine/core'
+import { useCallback } from 'react'
 import { badgeName } from '../../core/badges/badges'
+import type { MapId } from '../../core/records/ids'
 import { TaskState } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { type Filter, isEmpty, matches, NO_FILTER, TRAITS, type Trait } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart } from '../sync/use-session'
 import { BadgeGlyph } from './BadgeGlyph'
 import { type Pane, useWorkspace, workspace } from './workspace-store'
 
@@ -19,12 +22,20 @@ const NAMES: Record<Trait, string> = {
 
 /** Lets topics stand out by their words and by what they carry, while the rest fades or goes. */
 export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
-  const session = useCalmSession()
-  const { records } = session
   // At once, because fields show what is being written in them.
   const filter = useWorkspace((state) => state.panes[index]?.filter) ?? NO_FILTER
   const active = !isEmpty(filter)
-  const found = active ? [...topicsInOrder(records, pane.map)].filter((topic) => matches(records, topic, filter)) : []
+  const found = useCalmPart(
+    useCallback(
+      ({ records }: CollectionSession) =>
+        isEmpty(filter)
+          ? []
+          : [...topicsInOrder(records, pane.map)]
+              .filter((topic) => matches(records, topic, filter))
+              .map(({ id }) => id),
+      [pane.map, filter],
+    ),
+  )
   return (
     <Popover position="top-start" width={320} trapFocus withinPortal>
       <Popover.Target>
@@ -45,12 +56,7 @@ export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
             size="compact-sm"
             variant="subtle"
             disabled={found.length === 0}
-            onClick={() =>
-              workspace.select(
-                index,
-                found.map(({ id }) => id),
-              )
-            }
+            onClick={() => workspace.select(index, found)}
           >
             Select them
           </Button>
@@ -63,13 +69,21 @@ export function FilterButton({ pane, index }: { pane: Pane; index: number }) {
   )
 }
 
-function FilterParts({ pane, filter, set }: { pane: Pane; filter: Filter; set(change: Partial<Filter>): void }) {
-  const { records } = useCalmSession()
-  const topics = [...topicsInOrder(records, pane.map)]
-  const badges = [...new Set([...topics.flatMap((topic) => topic.badges), ...filter.badges])]
+/** The badges and the tags on a map, and those asked for. */
+function marksOn({ records }: CollectionSession, map: MapId, filter: Filter) {
+  const topics = [...topicsInOrder(records, map)]
   const tagIds = new Set([...topics.flatMap((topic) => topic.tags), ...filter.tags])
   const tags = [...tagIds].flatMap((id) => records.get('tag', id) ?? []).filter((tag) => !tag.trashed)
-  tags.sort((a, b) => (a.name < b.name ? -1 : 1))
+  return {
+    badges: [...new Set([...topics.flatMap((topic) => topic.badges), ...filter.badges])],
+    tags: tags.sort((a, b) => (a.name < b.name ? -1 : 1)),
+  }
+}
+
+function FilterParts({ pane, filter, set }: { pane: Pane; filter: Filter; set(change: Partial<Filter>): void }) {
+  const { badges, tags } = useCalmPart(
+    useCallback((session: CollectionSession) => marksOn(session, pane.map, filter), [pane.map, filter]),
+  )
   return (
     <Stack gap="sm">
       <TextInput

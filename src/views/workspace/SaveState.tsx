@@ -1,17 +1,17 @@
 import { Anchor, Button, CopyButton, Group, Modal, Stack, Text, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { type CollectionSession, wordsIn } from '../sync/collection-session'
-import { useCalmSession } from '../sync/use-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import styles from './workspace.module.css'
 
 const changes = (count: number, is: string, are: string) => (count === 1 ? `1 change ${is}` : `${count} changes ${are}`)
 
+const savedIn = ({ saved, notSaved }: CollectionSession) => ({ ...saved, notSaved: [...notSaved] })
+
 /** How far what was done here is saved, and what could not be saved. */
 export function SaveState() {
-  const session = useCalmSession()
   const [isOpen, setOpen] = useState(false)
-  const { state, changes: count } = session.saved
-  const { notSaved } = session
+  const { state, changes: count, notSaved } = useCalmPart(savedIn)
   return (
     <>
       {notSaved.length > 0 && (
@@ -39,18 +39,19 @@ export function SaveState() {
         title="What could not be saved"
         size="lg"
       >
-        <NotSaved session={session} />
+        <NotSaved changes={notSaved} />
       </Modal>
     </>
   )
 }
 
 /** Each change that the server did not take, with why, and its words to be copied. */
-function NotSaved({ session }: { session: CollectionSession }) {
+function NotSaved({ changes }: { changes: CollectionSession['notSaved'] }) {
+  const session = useSessionHandle()
   return (
     <Stack gap="lg">
       <Text>These changes were not taken. They are kept in this browser until you have done something with them.</Text>
-      {session.notSaved.map(({ change, message }) => {
+      {changes.map(({ change, message }) => {
         const words = wordsIn(change).join('\n')
         return (
           <Stack gap="xs" key={change.id}>

@@ -8,9 +8,11 @@ import {
   IconSearch,
   IconWorldUpload,
 } from '@tabler/icons-react'
-import { memo } from 'react'
+import { memo, useCallback } from 'react'
+import type { MapId } from '../../core/records/ids'
 import { PersonMenu } from '../app/PersonMenu'
-import { useCalmSession } from '../sync/use-session'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { type Face, useCalmWorkspace, workspace } from './workspace-store'
@@ -21,9 +23,19 @@ const FACES = [
 ]
 
 export const TopBar = memo(() => {
-  const session = useCalmSession()
+  const session = useSessionHandle()
   const { panes, active, leftOpen, sheetOpen } = useCalmWorkspace()
   const pane = panes[active]
+  const here = pane?.map
+  const { title, trail } = useCalmPart(
+    useCallback(
+      (now: CollectionSession) => ({
+        title: now.collection.title,
+        trail: here ? trailOf(now, here).map((map) => ({ map, name: now.titleOf(map) })) : [],
+      }),
+      [here],
+    ),
+  )
   if (!pane) return null
   const isSheetShown = sheetOpen && pane.selected.length > 0
   const toggleSheet = () => {
@@ -32,8 +44,6 @@ export const TopBar = memo(() => {
     if (!isSheetShown && pane.selected.length === 0 && root) workspace.select(active, [root.id])
     workspace.openSheet(!isSheetShown)
   }
-  const trail = trailOf(session, pane.map)
-  const others = session.maps.filter((map) => !map.trashed && map.id !== pane.map)
   return (
     <header className={styles.topBar}>
       <nav className={styles.trail} aria-label="Where this is">
@@ -49,7 +59,7 @@ export const TopBar = memo(() => {
             <IconLayoutSidebar size={18} />
           </ActionIcon>
         </Tooltip>
-        <Tooltip label={`All maps of ${session.collection.title}`}>
+        <Tooltip label={`All maps of ${title}`}>
           <ActionIcon
             variant="subtle"
             color="gray"
@@ -63,19 +73,19 @@ export const TopBar = memo(() => {
           </ActionIcon>
         </Tooltip>
         <ol>
-          {trail.map((map, i) => (
+          {trail.map(({ map, name }, i) => (
             <li key={map}>
               <a
                 className={styles.crumb}
                 href={`/c/${session.id}/m/${map}`}
                 aria-current={i === trail.length - 1 ? 'page' : undefined}
-                title={session.titleOf(map)}
+                title={name}
                 onClick={(event) => {
                   event.preventDefault()
                   workspace.go(active, map, null)
                 }}
               >
-                {session.titleOf(map)}
+                {name}
               </a>
             </li>
           ))}
@@ -90,11 +100,7 @@ export const TopBar = memo(() => {
             <Menu.Item component="a" href={`/c/${session.id}`} leftSection={<IconFolderOpen size={16} />}>
               All maps
             </Menu.Item>
-            {others.map((map) => (
-              <Menu.Item key={map.id} onClick={() => workspace.go(active, map.id, null)}>
-                {map.title}
-              </Menu.Item>
-            ))}
+            <OtherMaps here={pane.map} pane={active} />
           </Menu.Dropdown>
         </Menu>
       </nav>
@@ -166,3 +172,17 @@ export const TopBar = memo(() => {
   )
 })
 TopBar.displayName = 'TopBar'
+
+const mapsIn = (session: CollectionSession) => session.maps.filter((map) => !map.trashed)
+
+/** The maps to which one can go, while they are asked for. */
+function OtherMaps({ here, pane }: { here: MapId; pane: number }) {
+  const maps = useCalmPart(mapsIn)
+  return maps
+    .filter(({ id }) => id !== here)
+    .map(({ id, title }) => (
+      <Menu.Item key={id} onClick={() => workspace.go(pane, id, null)}>
+        {title}
+      </Menu.Item>
+    ))
+}

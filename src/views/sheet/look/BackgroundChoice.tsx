@@ -1,12 +1,13 @@
 import { Button, ColorInput, FileButton, Group, Progress } from '@mantine/core'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { setBackground } from '../../../core/commands/looks'
 import { backdropOf } from '../../../core/look/styles'
 import type { CollectionId, MapId } from '../../../core/records/ids'
 import type { Background } from '../../../core/records/look'
 import { BackgroundPattern, Colour } from '../../../core/records/look'
 import { tellTrouble } from '../../app/api'
-import { useCalmSession } from '../../sync/use-session'
+import type { CollectionSession } from '../../sync/collection-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { upload } from '../upload'
 import { Choice, type Command, PartHead } from './Choice'
 import styles from './look.module.css'
@@ -21,20 +22,30 @@ const NAMES: Record<BackgroundPattern, string> = {
 
 /** What lies behind the map, or behind all maps: a pattern, a tone, a picture. */
 export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collection: CollectionId }; map: MapId }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const [part, setPart] = useState<number | null>(null)
-  const { pattern, tone, picture } = backdropOf(session.records, map)
-  const now: Background = { pattern, tone, picture }
-  const own = 'map' in at ? session.records.get('map', at.map)?.look : session.collection.look
+  const ofMap = 'map' in at ? at.map : null
+  const { now, isOwn, root } = useCalmPart(
+    useCallback(
+      ({ records, collection }: CollectionSession) => {
+        const { pattern, tone, picture } = backdropOf(records, map)
+        const now: Background = { pattern, tone, picture }
+        const look = ofMap ? records.get('map', ofMap)?.look : collection.look
+        return { now, isOwn: Boolean(look?.background), root: records.root(map)?.id }
+      },
+      [map, ofMap],
+    ),
+  )
+  const { pattern, tone, picture } = now
   const set =
     (change: Partial<Background>): Command =>
     (records, newIds) =>
       setBackground(records, { at, background: { ...now, ...change } }, newIds)
-  const root = session.records.root(map)
   const send = async (file: File | null) => {
     if (!file || !root) return
     setPart(0)
-    await upload(session.id, root.id, file, setPart, 'background').catch(tellTrouble)
+    await upload(session.id, root, file, setPart, 'background').catch(tellTrouble)
     setPart(null)
   }
   return (
@@ -42,10 +53,8 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
       <Choice
         label="Background"
         value={pattern}
-        source={own?.background ? 'set here' : 'from the whole look'}
-        back={
-          own?.background ? (records, newIds) => setBackground(records, { at, background: null }, newIds) : undefined
-        }
+        source={isOwn ? 'set here' : 'from the whole look'}
+        back={isOwn ? (records, newIds) => setBackground(records, { at, background: null }, newIds) : undefined}
         options={BackgroundPattern.options.map((id) => ({
           id,
           name: NAMES[id],
@@ -59,7 +68,7 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
           size="xs"
           aria-label="Tone behind the map"
           placeholder="that of the application"
-          disabled={!session.mayEdit}
+          disabled={!mayEdit}
           value={tone ?? ''}
           onChangeEnd={(picked) => {
             if (picked === '') session.run(set({ tone: null }))
@@ -68,7 +77,7 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
           eyeDropperButtonProps={{ 'aria-label': 'Take a colour from the screen' }}
         />
       </div>
-      {session.mayEdit && 'map' in at && (
+      {mayEdit && ofMap && (
         <Group gap="xs">
           <FileButton accept="image/*" onChange={(file) => void send(file)}>
             {(props) => (

@@ -3,7 +3,7 @@ import { IconArrowBackUp } from '@tabler/icons-react'
 import { type ReactNode, useEffect, useId } from 'react'
 import type { IdSource, Outcome } from '../../../core/commands/command'
 import type { Records } from '../../../core/records/records'
-import { useCalmSession } from '../../sync/use-session'
+import { useMayEdit, useSessionHandle } from '../../sync/use-session'
 import styles from './look.module.css'
 
 export type Command = (records: Records, newIds: IdSource) => Outcome
@@ -18,7 +18,8 @@ export interface Option {
 
 /** The name of a part of a look, where its value comes from, and the way back to what is inherited. */
 export function PartHead({ id, label, source, back }: { id?: string; label: string; source?: string; back?: Command }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   return (
     <div className={styles.head}>
       <Text size="sm" fw={600} id={id}>
@@ -29,7 +30,7 @@ export function PartHead({ id, label, source, back }: { id?: string; label: stri
           {source}
         </Text>
       )}
-      {back && session.mayEdit && (
+      {back && mayEdit && (
         <Tooltip label={`${label}: take it back to what is inherited`}>
           <ActionIcon
             size="xs"
@@ -62,7 +63,8 @@ export function Choice({
   back?: Command
   wide?: boolean
 }) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const id = useId()
   useEffect(() => () => session.preview(null), [session])
   return (
@@ -75,7 +77,7 @@ export function Choice({
             key={option.id}
             type="button"
             className={styles.option}
-            disabled={!session.mayEdit}
+            disabled={!mayEdit}
             aria-pressed={value === option.id}
             aria-label={option.picture ? option.name : undefined}
             title={option.picture ? option.name : undefined}

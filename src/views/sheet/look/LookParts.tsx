@@ -4,7 +4,7 @@ import { changeLook, type LookTarget } from '../../../core/commands/looks'
 import { FAMILY_NAMES, tonesOf } from '../../../core/look/families'
 import type { Look, LookField } from '../../../core/records/look'
 import { Colour, ConnectorForm, HueFamily, LookFont, TopicShape } from '../../../core/records/look'
-import { useCalmSession } from '../../sync/use-session'
+import { useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { Choice, type Command, type Option, PartHead } from './Choice'
 import styles from './look.module.css'
 import { CONNECTOR_NAMES, FONT_NAMES, SHAPE_NAMES } from './names'
@@ -22,7 +22,8 @@ interface Props {
 
 /** The parts of a look, each with its choices. */
 export function LookParts({ target, own, sourceOf }: Props) {
-  const session = useCalmSession()
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
   const set =
     (look: Look): Command =>
     (records, newIds) =>
@@ -52,7 +53,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
           size="xs"
           aria-label={label}
           placeholder="none"
-          disabled={!session.mayEdit}
+          disabled={!mayEdit}
           value={typeof value === 'string' ? value : ''}
           swatches={tonesOf(family).flatMap(({ line, wash }) => [line[0], wash[0]])}
           swatchesPerRow={8}
@@ -139,7 +140,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
             min={11}
             max={60}
             suffix=" px"
-            disabled={!session.mayEdit}
+            disabled={!mayEdit}
             value={Number(sourceOf('size').value)}
             onChange={(size) =>
               typeof size === 'number' &&
@@ -160,7 +161,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
                 className={styles.option}
                 aria-pressed={on(field)}
                 aria-label={field === 'bold' ? 'Bold' : 'Italic'}
-                disabled={!session.mayEdit}
+                disabled={!mayEdit}
                 onClick={() => session.run(set({ [field]: !on(field) }))}
               >
                 {field === 'bold' ? <IconBold size={16} /> : <IconItalic size={16} />}

@@ -1,15 +1,16 @@
 import { SegmentedControl, Stack } from '@mantine/core'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import type { LookTarget } from '../../../core/commands/looks'
 import { chooseWholeLook } from '../../../core/commands/looks'
 import { type LookSource, lookValue } from '../../../core/look/look-source'
 import { LEVELS } from '../../../core/look/styles'
 import { WHOLE_LOOKS } from '../../../core/look/whole-looks'
-import type { Look, LookField } from '../../../core/records/look'
-import { WholeLook } from '../../../core/records/look'
+import type { Look } from '../../../core/records/look'
+import { LookField, WholeLook } from '../../../core/records/look'
 import { isRoot } from '../../../core/records/place'
 import type { TopicRecord } from '../../../core/records/topic'
-import { useCalmSession } from '../../sync/use-session'
+import type { CollectionSession } from '../../sync/collection-session'
+import { useCalmPart } from '../../sync/use-session'
 import { BackgroundChoice } from './BackgroundChoice'
 import { Choice } from './Choice'
 import { LookParts } from './LookParts'
@@ -47,6 +48,22 @@ const sourceName = (source: LookSource): string => {
   }
 }
 
+/** What holds at a topic, field by field, and what its map and the collection have set. */
+function looksAt({ records, collection }: CollectionSession, topic: TopicRecord, level: number) {
+  const held = (field: LookField): [LookField, { value: Look[LookField]; words: string }] => {
+    const { value, source } = lookValue(records, topic, level, field)
+    return [field, { value, words: sourceName(source) }]
+  }
+  return {
+    collection: collection.id,
+    looks: { map: records.get('map', topic.place.map)?.look ?? null, collection: collection.look },
+    values: Object.fromEntries(LookField.options.map(held)) as Record<
+      LookField,
+      { value: Look[LookField]; words: string }
+    >,
+  }
+}
+
 /** How the selected topics look: alone, with their branch, on their level, on the map, or in the whole collection. */
 export default function LookSection({
   topic,
@@ -57,10 +74,12 @@ export default function LookSection({
   topics: readonly TopicRecord[]
   level: number
 }) {
-  const session = useCalmSession()
   const [scope, setScope] = useState<Scope>(isRoot(topic) ? 'map' : 'branch')
   const [everywhere, setEverywhere] = useState(false)
   const { map } = topic.place
+  const { collection, looks, values } = useCalmPart(
+    useCallback((session: CollectionSession) => looksAt(session, topic, level), [topic, level]),
+  )
   const ids = topics.map(({ id }) => id)
   const levelSet = Math.min(level, LEVELS - 1)
   const target: LookTarget =
@@ -69,15 +88,15 @@ export default function LookSection({
       : scope === 'branch'
         ? { kind: 'branches', topics: ids }
         : scope === 'all' || (scope === 'level' && everywhere)
-          ? { kind: 'collection', collection: session.collection.id, level: scope === 'all' ? null : levelSet }
+          ? { kind: 'collection', collection, level: scope === 'all' ? null : levelSet }
           : { kind: 'map', map, level: scope === 'level' ? levelSet : null }
-  const own = ownLook(session.records.get('map', map)?.look ?? null, session.collection.look, topic, target)
-  const at = scope === 'all' ? { collection: session.collection.id } : { map }
-  const wholeNow = (scope === 'all' ? session.collection.look : session.records.get('map', map)?.look)?.whole ?? null
+  const own = ownLook(looks, topic, target)
+  const at = scope === 'all' ? { collection } : { map }
+  const wholeNow = looks[scope === 'all' ? 'collection' : 'map']?.whole ?? null
   const wide = scope === 'map' || scope === 'all'
   const sourceOf = (field: LookField) => {
-    const { value, source } = lookValue(session.records, topic, level, field)
-    return { value, words: own[field] !== undefined ? 'set here' : sourceName(source) }
+    const { value, words } = values[field]
+    return { value, words: own[field] !== undefined ? 'set here' : words }
   }
   return (
     <Stack gap="sm">
@@ -130,8 +149,7 @@ export default function LookSection({
 
 /** What the target has set itself. */
 function ownLook(
-  map: { every: Look; levels: readonly Look[] } | null,
-  collection: { every: Look; levels: readonly Look[] } | null,
+  { map, collection }: Record<'map' | 'collection', { every: Look; levels: readonly Look[] } | null>,
   topic: TopicRecord,
   target: LookTarget,
 ): Look {

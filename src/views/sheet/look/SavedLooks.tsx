@@ -2,19 +2,25 @@ import { ActionIcon, Button, Stack } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { changeLook, type LookTarget, removeLook, saveLook } from '../../../core/commands/looks'
 import type { Look } from '../../../core/records/look'
-import { useCalmSession } from '../../sync/use-session'
+import type { CollectionSession } from '../../sync/collection-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { workspace } from '../../workspace/workspace-store'
-import { PartHead } from './Choice'
+import { type Command, PartHead } from './Choice'
 import styles from './look.module.css'
+
+const savedIn = ({ records }: CollectionSession) =>
+  [...records.all('look')].filter((look) => !look.trashed).sort((a, b) => (a.name < b.name ? -1 : 1))
 
 /** Looks that were kept under a name: to put on, and to add to. */
 export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
-  const session = useCalmSession()
-  const saved = [...session.records.all('look')].filter((look) => !look.trashed)
-  saved.sort((a, b) => (a.name < b.name ? -1 : 1))
-  if (!session.mayEdit || (saved.length === 0 && Object.keys(own).length === 0)) return null
-  const put = (look: Look) => (records: typeof session.records, newIds: Parameters<typeof changeLook>[2]) =>
-    changeLook(records, { target, set: look, clear: [] }, newIds)
+  const session = useSessionHandle()
+  const mayEdit = useMayEdit()
+  const saved = useCalmPart(savedIn)
+  if (!mayEdit || (saved.length === 0 && Object.keys(own).length === 0)) return null
+  const put =
+    (look: Look): Command =>
+    (records, newIds) =>
+      changeLook(records, { target, set: look, clear: [] }, newIds)
   return (
     <div>
       <PartHead label="Saved looks" />
