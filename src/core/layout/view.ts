@@ -26,7 +26,7 @@ export interface Sights {
 }
 
 /** Text is read from this size on the screen on, in px. */
-const READABLE_PX = 9
+export const READABLE_PX = 9
 /** Fitting never shows a small map larger than this. */
 const FITTED_MOST = 1.3
 /** Where not even the first level can be read, a map is seen like this around its root. */
