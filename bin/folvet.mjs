@@ -8,14 +8,14 @@ await main(async () => {
   await ensurePackages()
   const { register } = await import('tsx/esm/api')
   register()
+  const { needsDatabase, runCommandLine } = await import('../src/server/command-line.ts')
   let postgres = null
-  if (!process.env.DATABASE_URL) {
+  if (needsDatabase(process.argv.slice(2)) && !process.env.DATABASE_URL) {
     const { migrate, startPostgres } = await import('../scripts/setup/postgres.mjs')
     postgres = await startPostgres(process.env.FOLVET_DATA ?? join(root, '.data'))
     process.env.DATABASE_URL = postgres.url
     await migrate(postgres.url)
   }
-  const { runCommandLine } = await import('../src/server/command-line.ts')
   try {
     process.exitCode = await runCommandLine(process.argv.slice(2))
   } finally {

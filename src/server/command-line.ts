@@ -17,6 +17,7 @@ import { importPageFolder } from './folders/import-pages'
 import { personByAddress } from './people/people'
 import { siteAssets } from './publications/assets'
 import { loadCollection } from './records/tables'
+import { type PageSplit, splitFile } from './split-file'
 
 const USAGE = `Usage:
   folvet import PATH [--title TITLE] [--owner ADDRESS]   a folder or zip becomes a new collection: one that was exported
@@ -24,8 +25,16 @@ const USAGE = `Usage:
   folvet export [--collection ID|TITLE] --out DIR|ZIP    writes a collection as a folder of open formats, or a zip of it
   folvet publish [--collection ID|TITLE] --out DIR       writes the site of a collection
   folvet check [--collection ID|TITLE]                   prints broken links, unreachable maps, missing files as JSON
+  folvet split FILE [--json]                             prints how an indented text or a CommonMark page would be split into
+                                                         maps that can be read; changes nothing
   folvet demo                                            loads the demo collection once
 `
+
+/** Jobs that work on files alone. */
+const ON_FILES: readonly string[] = ['split']
+
+/** Whether a job needs the database. */
+export const needsDatabase = ([job]: readonly string[]): boolean => job !== undefined && !ON_FILES.includes(job)
 
 /** Runs one job; returns the exit code. What is asked for goes to standard output, trouble to standard error. */
 export async function runCommandLine(args: readonly string[]): Promise<number> {
@@ -37,6 +46,7 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
       collection: { type: 'string' },
       title: { type: 'string' },
       owner: { type: 'string' },
+      json: { type: 'boolean', default: false },
     },
   })
   const [job, path] = positionals
@@ -50,6 +60,8 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
         return values.out ? await publishJob(values.collection, values.out) : usage()
       case 'check':
         return print(await checkCollection((await chosen(values.collection)).id))
+      case 'split':
+        return path ? printSplit(splitFile(resolve(path)), values.json) : usage()
       case 'demo':
         await loadDemo()
         return 0
@@ -71,6 +83,17 @@ function usage(): number {
 
 function print(value: unknown): number {
   process.stdout.write(`${JSON.stringify(value, null, 2)}\n`)
+  return 0
+}
+
+/** As JSON on one line, or as people read it. */
+function printSplit(split: PageSplit, json: boolean): number {
+  const lines = split.pieces.map(
+    ({ name, topics, fittedPx }) =>
+      `${String(topics).padStart(5)} topics ${fittedPx.toFixed(1).padStart(6)} px   ${name}`,
+  )
+  const said = `${lines.join('\n')}\n${split.cut} links from map to map`
+  process.stdout.write(`${json ? JSON.stringify(split) : said}\n`)
   return 0
 }
 

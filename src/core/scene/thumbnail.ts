@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { TopicBox } from '../layout/boxes'
+import type { Bounds, TopicBox } from '../layout/boxes'
 import type { Scene } from './scene'
 import { boxTone } from './topic-drawing'
 
@@ -17,19 +17,22 @@ export type Thumbnail = z.infer<typeof Thumbnail>
 /** Units along the longer side: two for each px of the largest picture that is made of it. */
 const LENGTH = 360
 
+/** How many units one px of a map becomes; its upper left corner becomes 0, 0. */
+export const thumbnailScale = ({ width, height }: Bounds): number => LENGTH / Math.max(width, height, 1)
+
 /**
  * The true shape of a map in a size that is bounded whatever it holds: what falls on the same units is drawn once. Linear in what
- * is shown of it.
+ * is shown of it. Each topic is drawn in a tone.
  */
-export function thumbnailOf({ layout }: Scene): Thumbnail {
+export function thumbnailOf({ layout }: Pick<Scene, 'layout'>, toneOf: (box: TopicBox) => string = boxTone): Thumbnail {
   const { bounds, boxes } = layout
-  const scale = LENGTH / Math.max(bounds.width, bounds.height, 1)
+  const scale = thumbnailScale(bounds)
   const x = (value: number) => Math.round((value - bounds.x) * scale)
   const y = (value: number) => Math.round((value - bounds.y) * scale)
   const bars = new Map<string, Set<string>>()
   const lines = new Set<string>()
   for (const box of boxes) {
-    const tone = boxTone(box)
+    const tone = toneOf(box)
     const bar = barOf(box, x, y)
     const known = bars.get(tone)
     if (known) known.add(bar)

@@ -93,6 +93,16 @@ const EFFECTS: Record<string, readonly ReactNode[]> = {
     bar(35, 20, 6, true, 3),
     bar(35, 25, 6, true, 3),
   ],
+  review: [
+    bar(3, 8, 10),
+    bar(3, 15, 10),
+    bar(3, 22, 10),
+    line('M17 16H25M22 13L25 16L22 19'),
+    frame(29, 4, 16, 11, true),
+    frame(29, 18, 16, 11, true),
+    bar(32, 8, 8, true, 3),
+    bar(32, 22, 8, true, 3),
+  ],
   back: [
     bar(3, 14, 10),
     line('M13 16H18M18 7V25M18 7H24M18 16H24M18 25H24', true),

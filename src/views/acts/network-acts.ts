@@ -39,6 +39,12 @@ export const NETWORK_ACTS = [
       act: splitOffTopic,
     },
     {
+      id: 'split-review',
+      name: 'See what could be split off …',
+      drawing: 'review',
+      act: ({ pane }) => workspace.dialog({ kind: 'split', map: pane.map }),
+    },
+    {
       id: 'bring-back',
       name: 'Bring the child map back',
       drawing: 'back',

@@ -19,6 +19,7 @@ const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
+const SplitReview = lazy(() => import('../split/SplitReview'))
 
 /** What can be done to the selected topics, by name. */
 const doableIn = (situation: Situation): Doable[] =>
@@ -70,6 +71,12 @@ export function Dialogs() {
       return (
         <Suspense>
           <MergeDialog target={dialog.target} onClose={close} />
+        </Suspense>
+      )
+    case 'split':
+      return (
+        <Suspense>
+          <SplitReview map={dialog.map} onClose={close} />
         </Suspense>
       )
     case 'template':

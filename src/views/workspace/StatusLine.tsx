@@ -3,6 +3,7 @@ import { actName } from '../../core/changes/undo'
 import { RunningJobs } from '../jobs/RunningJobs'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
+import { CrowdingNote } from './CrowdingNote'
 import { FilterButton } from './FilterButton'
 import { SaveState } from './SaveState'
 import { UndoSteps } from './UndoSteps'
@@ -31,7 +32,7 @@ export const StatusLine = memo(() => {
   return (
     <footer className={styles.statusLine}>
       {pane.face === 'map' && <ZoomControl index={active} selected={pane.selected.length} />}
-      <span>{count === 1 ? '1 topic' : `${count} topics`}</span>
+      <CrowdingNote key={pane.map} map={pane.map} count={count} />
       <FilterButton pane={pane} index={active} />
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
       <span className={styles.grow} />

@@ -35,6 +35,7 @@ export type Dialog =
   | { kind: 'find' }
   | { kind: 'link'; from: TopicId }
   | { kind: 'merge'; target: MapId }
+  | { kind: 'split'; map: MapId }
   | { kind: 'keys' }
   | { kind: 'beside' }
   | { kind: 'template'; topic: TopicId }
