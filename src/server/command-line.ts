@@ -2,10 +2,13 @@ import { existsSync, readdirSync } from 'node:fs'
 import { mkdir, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve, sep } from 'node:path'
 import { parseArgs } from 'node:util'
+import type { MapId } from '../core/records/ids'
+import { Records } from '../core/records/records'
 import { buildSite } from '../site/site'
 import { checkCollection } from './check'
 import { createCollection, wholeCollection } from './collections'
 import { unlimited } from './commit/commit-changes'
+import { type ComparedPair, compareMaps } from './compare-maps'
 import { closeDatabase, database, transaction } from './database'
 import { loadDemo } from './demo'
 import { readContent } from './files/contents'
@@ -14,9 +17,10 @@ import { exportCollection } from './folders/export-collection'
 import { openSource } from './folders/folder-source'
 import { importCollection, isCollectionFolder } from './folders/import-collection'
 import { importPageFolder } from './folders/import-pages'
+import { type HeldMap, mapOfFile } from './page-file'
 import { personByAddress } from './people/people'
 import { siteAssets } from './publications/assets'
-import { loadCollection } from './records/tables'
+import { loadCollection, loadInto } from './records/tables'
 import { type PageSplit, splitFile } from './split-file'
 
 const USAGE = `Usage:
@@ -27,14 +31,17 @@ const USAGE = `Usage:
   folvet check [--collection ID|TITLE]                   prints broken links, unreachable maps, missing files as JSON
   folvet split FILE [--json]                             prints how an indented text or a CommonMark page would be split into
                                                          maps that can be read; changes nothing
+  folvet compare A B [--json]                            prints which topics of two such files, or of two maps by title
+                                                         or ID, are the same or likely so; changes nothing
   folvet demo                                            loads the demo collection once
 `
 
-/** Jobs that work on files alone. */
-const ON_FILES: readonly string[] = ['split']
+/** Jobs that work on files, as far as there are such files. */
+const ON_FILES: readonly string[] = ['split', 'compare']
 
 /** Whether a job needs the database. */
-export const needsDatabase = ([job]: readonly string[]): boolean => job !== undefined && !ON_FILES.includes(job)
+export const needsDatabase = ([job, ...args]: readonly string[]): boolean =>
+  job !== undefined && !(ON_FILES.includes(job) && args.every((arg) => arg.startsWith('--') || existsSync(arg)))
 
 /** Runs one job; returns the exit code. What is asked for goes to standard output, trouble to standard error. */
 export async function runCommandLine(args: readonly string[]): Promise<number> {
@@ -49,7 +56,7 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
       json: { type: 'boolean', default: false },
     },
   })
-  const [job, path] = positionals
+  const [job, path, other] = positionals
   try {
     switch (job) {
       case 'import':
@@ -62,6 +69,8 @@ export async function runCommandLine(args: readonly string[]): Promise<number> {
         return print(await checkCollection((await chosen(values.collection)).id))
       case 'split':
         return path ? printSplit(splitFile(resolve(path)), values.json) : usage()
+      case 'compare':
+        return path && other ? printPairs(await compareJob(path, other), values.json) : usage()
       case 'demo':
         await loadDemo()
         return 0
@@ -94,6 +103,37 @@ function printSplit(split: PageSplit, json: boolean): number {
   )
   const said = `${lines.join('\n')}\n${split.cut} links from map to map`
   process.stdout.write(`${json ? JSON.stringify(split) : said}\n`)
+  return 0
+}
+
+async function compareJob(first: string, second: string): Promise<ComparedPair[]> {
+  const [a, b] = [await mapNamed(first), await mapNamed(second)]
+  return compareMaps(a, b)
+}
+
+/** A file as the map that it would become; else a map in the database by its title or id. */
+async function mapNamed(name: string): Promise<HeldMap> {
+  if (existsSync(name)) return mapOfFile(resolve(name))
+  const { rows } = await database().query<{ id: MapId; collection: string }>(
+    'SELECT id, collection FROM map WHERE NOT trashed AND (id::text = $1 OR title = $1)',
+    [name],
+  )
+  const [map] = rows
+  if (!map) throw new Error(`${name} is neither a file nor a map.`)
+  if (rows.length > 1) throw new Error(`Several maps are called ${name}. Name one by its ID.`)
+  const records = new Records()
+  await transaction((client) => loadInto(records, client, 'map', map.collection, 'AND id = $2', [map.id]))
+  await transaction((client) => loadInto(records, client, 'topic', map.collection, 'AND map = $2', [map.id]))
+  return { records, map: map.id }
+}
+
+/** One pair a line: as JSON, or as people read it. */
+function printPairs(pairs: readonly ComparedPair[], json: boolean): number {
+  for (const pair of pairs) {
+    const { a, b, class: found, sure, why } = pair
+    const said = `${found.padEnd(6)} ${sure.toFixed(2)}  ${a.join(' › ')}  =  ${b.join(' › ')}   (${why})`
+    process.stdout.write(`${json ? JSON.stringify(pair) : said}\n`)
+  }
   return 0
 }
 

@@ -58,7 +58,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
       fullScreen
       onClose={onClose}
       withCloseButton={false}
-      aria-label="Split review"
+      attributes={{ content: { 'aria-label': 'Split review' } }}
       transitionProps={{ duration: 0 }}
       styles={{ body: { height: '100%', padding: 0 } }}
     >

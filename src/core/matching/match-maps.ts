@@ -1,0 +1,358 @@
+import { bestAssignment } from './assignment'
+import type { Lexicon } from './lexicon'
+import { type Compared, comparedText, Rarity, type TextLikeness, textLikeness } from './text-likeness'
+
+/** A tree of texts, each parent before its children; the root's parent is -1. */
+export interface TextTree {
+  texts: readonly string[]
+  parents: readonly number[]
+}
+
+export type MatchClass = 'same' | 'likely'
+
+/** Two nodes that say the same, or likely do. */
+export interface Match {
+  a: number
+  b: number
+  class: MatchClass
+  /** How sure it is that they say the same or likely so, and that they say the same; between 0 and 1. */
+  sure: number
+  sameSure: number
+  evidence: Evidence
+}
+
+/** What speaks for a pair; each between 0 and 1. */
+export interface Evidence extends TextLikeness {
+  /** How sure the parents are a pair; 1 for two roots. */
+  parents: number
+  /** How much of their children agrees; null where one of them has none. */
+  children: number | null
+  /** How much of what stands beside them agrees; null where nothing does. */
+  siblings: number | null
+  /** How sure the topics before them are a pair, and those after them; none before both is a pair too. */
+  neighbours: number
+}
+
+/** What evidence is worth, as log odds. */
+export type Worth = Record<
+  'nothing' | 'text' | 'equal' | 'spelling' | 'parents' | 'children' | 'siblings' | 'neighbours' | 'leaf' | 'textAmong',
+  number
+>
+
+/**
+ * Fitted by logistic regression to one half of the labelled merges in tests/core/matching/merges; docs/matching.md tells
+ * how, and what they reach on the other half. The first is for pairs that are the same or likely so, the second for which
+ * of these are the same.
+ */
+export const WORTH: { pair: Worth; same: Worth } = {
+  pair: {
+    nothing: -5.51,
+    text: 3.67,
+    equal: 0.72,
+    spelling: 3,
+    parents: 0.54,
+    children: 5.51,
+    siblings: 1.49,
+    neighbours: 3.3,
+    leaf: -0.03,
+    textAmong: 2.08,
+  },
+  same: {
+    nothing: -1.97,
+    text: 1.24,
+    equal: 1.25,
+    spelling: 2.46,
+    parents: 0.06,
+    children: 0.41,
+    siblings: 0.02,
+    neighbours: -0.13,
+    leaf: 0.05,
+    textAmong: 0.75,
+  },
+}
+/** From here on two topics are called the same, or likely the same. */
+export const SAME = 0.6
+export const LIKELY = 0.06
+
+/** Rounds in which agreement spreads over the trees; later ones change next to nothing. */
+const ROUNDS = 5
+/** Texts less alike than this are compared no further, unless they stand below a pair. */
+const LEAST_TEXT = 0.25
+/** Below pairs that are as sure as this, all children are compared with all. */
+const LIKELY_PARENTS = 0.3
+/** Up to so many pairs, all texts are compared with all. */
+const ALL_PAIRS = 400_000
+/** Beyond, each text with so many that have rare words or senses in common with it. */
+const NEAREST = 12
+/** Children of two topics are compared with one another up to so many pairs. */
+const CHILD_PAIRS = 2_500
+
+/** A pair that may be a match. */
+interface Candidate extends TextLikeness {
+  a: number
+  b: number
+  sure: number
+}
+
+/**
+ * Which nodes of two trees say the same. Texts are compared by words, meaning and spelling; then agreement of parents,
+ * children and siblings spreads over the trees until next to nothing changes (as in Melnik, Garcia-Molina and Rahm 2002,
+ * Similarity flooding); then pairs are chosen one to one by the best total, within matched parents first. In reading order
+ * of the first tree. O(n · m) for small trees, else O(n + m) times the number of near texts.
+ */
+export function matchMaps(first: TextTree, second: TextTree, lexicon: Lexicon): Match[] {
+  const matching = new MapMatching(first, second, lexicon)
+  matching.spread()
+  return matching.choose()
+}
+
+const childrenOf = ({ parents }: TextTree): number[][] => {
+  const children: number[][] = parents.map(() => [])
+  parents.forEach((parent, node) => {
+    if (parent >= 0) children[parent]!.push(node)
+  })
+  return children
+}
+
+const NONE: readonly Candidate[] = []
+
+export class MapMatching {
+  private readonly children: { a: number[][]; b: number[][] }
+  private readonly texts: { a: Compared[]; b: Compared[] }
+  private readonly rarity: Rarity
+  /** Candidates of each node of the first tree, by the node of the second. */
+  private readonly found: Map<number, Candidate>[]
+
+  constructor(
+    private readonly first: TextTree,
+    private readonly second: TextTree,
+    private readonly lexicon: Lexicon,
+  ) {
+    this.children = { a: childrenOf(first), b: childrenOf(second) }
+    this.texts = { a: first.texts.map(comparedText), b: second.texts.map(comparedText) }
+    this.rarity = new Rarity([...this.texts.a, ...this.texts.b])
+    this.found = first.texts.map(() => new Map())
+    this.consider(0, 0, true)
+    for (let a = 0; a < first.texts.length; a++) for (const b of this.nearTo(a)) this.consider(a, b)
+  }
+
+  /** The nodes of the second tree whose texts can be like one of the first. */
+  private nearTo(a: number): Iterable<number> {
+    if (this.first.texts.length * this.second.texts.length <= ALL_PAIRS) return this.second.texts.keys()
+    this.index ??= this.indexed()
+    const worth = new Map<number, number>()
+    for (const { stem, folded } of this.texts.a[a]!.words) {
+      const weight = this.rarity.weight(stem)
+      for (const key of keysOf(stem, folded, this.lexicon))
+        for (const b of this.index.get(key) ?? []) worth.set(b, (worth.get(b) ?? 0) + weight)
+    }
+    const nearest = [...worth].sort((x, y) => y[1] - x[1]).slice(0, NEAREST)
+    return nearest.map(([b]) => b)
+  }
+
+  private index: Map<string, number[]> | null = null
+  private indexed(): Map<string, number[]> {
+    const index = new Map<string, number[]>()
+    for (const [b, { words }] of this.texts.b.entries())
+      for (const key of new Set(words.flatMap(({ stem, folded }) => keysOf(stem, folded, this.lexicon)))) {
+        const known = index.get(key)
+        if (!known) index.set(key, [b])
+        // What half of all texts have tells none from the others.
+        else if (known.length < MOST_POSTINGS) known.push(b)
+      }
+    return index
+  }
+
+  private consider(a: number, b: number, always = false): void {
+    if (this.found[a]!.has(b)) return
+    const like = textLikeness(this.texts.a[a]!, this.texts.b[b]!, this.rarity, this.lexicon)
+    if (like.text >= LEAST_TEXT || always) this.found[a]!.set(b, { a, b, ...like, sure: like.text })
+  }
+
+  /** What stands below pairs, and what stands above them, whatever the texts say. */
+  private considerAround(): void {
+    for (const candidates of this.found.slice())
+      for (const { a, b, sure } of [...candidates.values()]) {
+        if (sure < LIKELY_PARENTS && a + b > 0) continue
+        const [parent, other] = [this.first.parents[a]!, this.second.parents[b]!]
+        if (parent >= 0 && other >= 0) this.consider(parent, other, true)
+        const [below, others] = [this.children.a[a]!, this.children.b[b]!]
+        if (below.length * others.length > CHILD_PAIRS) continue
+        for (const child of below) for (const otherChild of others) this.consider(child, otherChild, true)
+      }
+  }
+
+  private at(a: number, b: number): number {
+    return this.found[a]?.get(b)?.sure ?? 0
+  }
+
+  spread(): void {
+    for (let round = 0; round < ROUNDS; round++) {
+      this.considerAround()
+      const next: [Candidate, number][] = []
+      for (const candidates of this.found)
+        for (const candidate of candidates.values())
+          next.push([candidate, certainty(this.evidence(candidate), WORTH.pair)])
+      for (const [candidate, sure] of next) candidate.sure = sure
+    }
+  }
+
+  /** All pairs that were considered, with what speaks for them. */
+  *considered(): Generator<Candidate & { evidence: Evidence }> {
+    for (const candidates of this.found)
+      for (const candidate of candidates.values()) yield { ...candidate, evidence: this.evidence(candidate) }
+  }
+
+  private evidence({ a, b, text, spelling }: Candidate): Evidence {
+    const like = { text, spelling }
+    const [parent, other] = [this.first.parents[a]!, this.second.parents[b]!]
+    const [below, others] = [this.children.a[a]!, this.children.b[b]!]
+    const children = below.length > 0 && others.length > 0 ? this.agreement(below, others, -1, -1) : null
+    if (parent < 0 || other < 0) {
+      const areRoots = parent === other ? 1 : 0
+      return { ...like, parents: areRoots, children, siblings: null, neighbours: areRoots }
+    }
+    const [beside, besideOther] = [this.children.a[parent]!, this.children.b[other]!]
+    const areSeveral = beside.length > 1 && besideOther.length > 1
+    const siblings = areSeveral ? this.agreement(beside, besideOther, a, b) : null
+    const [at, otherAt] = [beside.indexOf(a), besideOther.indexOf(b)]
+    const beyond = (step: number) => {
+      const [next, otherNext] = [beside[at + step], besideOther[otherAt + step]]
+      if (next === undefined || otherNext === undefined) return next === otherNext ? this.pairSure(parent, other) : 0
+      return this.at(next, otherNext)
+    }
+    const neighbours = (beyond(-1) + beyond(1)) / 2
+    return { ...like, parents: this.pairSure(parent, other), children, siblings, neighbours }
+  }
+
+  /** Two roots stand for one another as what the maps are of, whatever they are called. */
+  private pairSure(a: number, b: number): number {
+    return a === 0 && b === 0 ? 1 : this.at(a, b)
+  }
+
+  /** How much of two groups agrees: each node with the one most like it that is not taken, of the smaller group's size. */
+  private agreement(of: readonly number[], others: readonly number[], without: number, withoutOther: number): number {
+    const among = new Set(others)
+    const pairs: Candidate[] = []
+    for (const a of of) {
+      if (a === without) continue
+      for (const candidate of this.found[a]?.values() ?? NONE)
+        if (candidate.b !== withoutOther && among.has(candidate.b) && candidate.sure > 0.2) pairs.push(candidate)
+    }
+    pairs.sort((x, y) => y.sure - x.sure)
+    const [takenA, takenB] = [new Set<number>(), new Set<number>()]
+    let sum = 0
+    for (const { a, b, sure } of pairs) {
+      if (takenA.has(a) || takenB.has(b)) continue
+      takenA.add(a)
+      takenB.add(b)
+      sum += sure
+    }
+    const left = without >= 0 ? 1 : 0
+    return sum / Math.max(1, Math.min(of.length, others.length) - left)
+  }
+
+  /** Pairs one to one: among children of matched parents by the best total, then across the trees. */
+  choose(): Match[] {
+    const takenA = new Set<number>()
+    const takenB = new Set<number>()
+    const chosen: Candidate[] = []
+    const take = (candidate: Candidate) => {
+      takenA.add(candidate.a)
+      takenB.add(candidate.b)
+      chosen.push(candidate)
+    }
+    const assign = (of: readonly number[], others: readonly number[]) => {
+      const [rows, columns] = [of.filter((a) => !takenA.has(a)), others.filter((b) => !takenB.has(b))]
+      if (rows.length === 0 || columns.length === 0) return
+      const weights = rows.map((a) => Float64Array.from(columns, (b) => weightOf(this.at(a, b))))
+      bestAssignment(weights).forEach((column, row) => {
+        const candidate = column >= 0 ? this.found[rows[row]!]!.get(columns[column]!) : undefined
+        if (candidate) take(candidate)
+      })
+    }
+    // What is sure whatever stands around it goes first, so that branches that moved are not torn apart.
+    const sureness = (candidate: Candidate) => candidate.sure + (this.children.a[candidate.a]!.length > 0 ? 0.001 : 0)
+    const heads = this.found
+      .flatMap((candidates) => [...candidates.values()])
+      .filter(({ sure }) => sure >= LIKELY)
+      .sort((x, y) => sureness(y) - sureness(x) || x.a - y.a)
+    assign([0], [0])
+    for (const { a, b } of heads) {
+      const [below, others] = [this.children.a[a]!, this.children.b[b]!]
+      if (below.length * others.length > 0 && below.length * others.length <= CHILD_PAIRS) {
+        const isBest = !takenA.has(a) && !takenB.has(b)
+        const isPair = chosen.some((other) => other.a === a && other.b === b)
+        if (isBest || isPair) assign(below, others)
+      }
+    }
+    for (const group of this.leftTogether(takenA, takenB)) assign(group.a, group.b)
+    return chosen
+      .filter(({ sure }) => sure >= LIKELY)
+      .map((candidate): Match => {
+        const { a, b, sure } = candidate
+        const evidence = this.evidence(candidate)
+        const sameSure = sure * certainty(evidence, WORTH.same)
+        return { a, b, class: sameSure >= SAME ? 'same' : 'likely', sure, sameSure, evidence }
+      })
+      .sort((x, y) => x.a - y.a)
+  }
+
+  /** What is left, in groups between which nothing is alike; too large a group is taken apart at its weakest pairs. */
+  private leftTogether(takenA: ReadonlySet<number>, takenB: ReadonlySet<number>): { a: number[]; b: number[] }[] {
+    const left = this.found
+      .flatMap((candidates) => [...candidates.values()])
+      .filter(({ a, b, sure }) => sure >= LIKELY && !takenA.has(a) && !takenB.has(b))
+      .sort((x, y) => y.sure - x.sure)
+    const groupOf = new Map<string, { a: number[]; b: number[] }>()
+    for (const { a, b } of left) {
+      const [ofA, ofB] = [groupOf.get(`a${a}`), groupOf.get(`b${b}`)]
+      const joined = ofA ?? ofB ?? { a: [], b: [] }
+      if (!ofA && joined.a.length >= MOST_IN_GROUP) continue
+      if (ofA && ofB && ofA !== ofB) {
+        if (ofA.a.length + ofB.a.length > MOST_IN_GROUP) continue
+        for (const each of ofB.a) groupOf.set(`a${each}`, ofA)
+        for (const each of ofB.b) groupOf.set(`b${each}`, ofA)
+        ofA.a.push(...ofB.a)
+        ofA.b.push(...ofB.b)
+        continue
+      }
+      if (!ofA) {
+        joined.a.push(a)
+        groupOf.set(`a${a}`, joined)
+      }
+      if (!ofB) {
+        joined.b.push(b)
+        groupOf.set(`b${b}`, joined)
+      }
+    }
+    return [...new Set(groupOf.values())]
+  }
+}
+
+const MOST_IN_GROUP = 200
+const MOST_POSTINGS = 300
+
+/** A pair below what is likely pairs nothing; above, what is surer counts for more than two that are less so. */
+const weightOf = (sure: number): number => (sure >= LIKELY ? sure : 0)
+
+const certainty = ({ text, spelling, parents, children, siblings, neighbours }: Evidence, worth: Worth): number => {
+  const odds =
+    worth.nothing +
+    worth.text * text +
+    (text === 1 ? worth.equal : 0) +
+    worth.spelling * spelling +
+    worth.parents * parents +
+    (children === null ? worth.leaf : worth.children * children) +
+    (siblings === null ? worth.siblings / 2 : worth.siblings * siblings) +
+    worth.neighbours * neighbours +
+    worth.textAmong * text * parents
+  return 1 / (1 + Math.exp(-odds))
+}
+
+/** What a word is found by: its stem, its beginning, its senses and the wider ones. */
+const keysOf = (stem: string, folded: string, lexicon: Lexicon): string[] => [
+  `=${stem}`,
+  `^${folded.slice(0, 3)}`,
+  ...[...lexicon.sensesAround(stem)].map((sense) => `#${sense}`),
+]
