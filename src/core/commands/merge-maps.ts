@@ -1,6 +1,6 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import type { MergePlan } from '../matching/merge-plan'
+import type { MergePlan } from '../matching/decisions'
 import { type CrosslinkRecord, isSameEnd, type LinkEnd } from '../records/crosslink'
 import { AttachmentId, CrosslinkId, EnclosureId, NoteId, TopicId, WeblinkId } from '../records/ids'
 import type { HangingPlace } from '../records/place'

@@ -1,6 +1,6 @@
 import { bestAssignment } from './assignment'
 import type { Lexicon } from './lexicon'
-import { type Compared, comparedText, Rarity, type TextLikeness, textLikeness } from './text-likeness'
+import { type Compared, Comparison, comparedText, type TextLikeness, textLikeness } from './text-likeness'
 
 /** A tree of texts, each parent before its children; the root's parent is -1. */
 export interface TextTree {
@@ -74,18 +74,36 @@ export const WORTH: { pair: Worth; same: Worth } = {
 export const SAME = 0.6
 export const LIKELY = 0.06
 
-/** Rounds in which agreement spreads over the trees; later ones change next to nothing. */
+/** Rounds in which agreement spreads over the trees; later ones change next to nothing. Fewer for large trees. */
 const ROUNDS = 5
+const ROUNDS_OF_LARGE = 3
 /** Texts less alike than this are compared no further, unless they stand below a pair. */
 const LEAST_TEXT = 0.25
+/** Of parents that are less sure a pair than this, nobody asks what else hangs on them. */
+const NO_PAIR = 0.1
 /** Below pairs that are as sure as this, all children are compared with all. */
 const LIKELY_PARENTS = 0.3
 /** Up to so many pairs, all texts are compared with all. */
 const ALL_PAIRS = 400_000
 /** Beyond, each text with so many that have rare words or senses in common with it. */
-const NEAREST = 12
+const NEAREST = 8
+/** So many pairs are kept for each node of a large tree. */
+const KEPT = 4
+/** Of each node so many pairs are looked around. */
+const SUREST = 1
+/** And so many pairs for each node of large trees. */
+const PAIRS_A_NODE = 40
 /** Children of two topics are compared with one another up to so many pairs. */
 const CHILD_PAIRS = 2_500
+
+/** How much of two groups agrees: the part, its sum and the most it can be; of each node how sure its pair is. */
+interface Agreement {
+  part: number
+  sum: number
+  most: number
+  ofA: ReadonlyMap<number, number>
+  ofB: ReadonlyMap<number, number>
+}
 
 /** A pair that may be a match. */
 interface Candidate extends TextLikeness {
@@ -114,12 +132,26 @@ const childrenOf = ({ parents }: TextTree): number[][] => {
   return children
 }
 
+function ordinalsOf(children: readonly (readonly number[])[]): Int32Array {
+  const ordinals = new Int32Array(children.length)
+  for (const row of children)
+    row.forEach((node, i) => {
+      ordinals[node] = i
+    })
+  return ordinals
+}
+
 const NONE: readonly Candidate[] = []
 
 export class MapMatching {
   private readonly children: { a: number[][]; b: number[][] }
   private readonly texts: { a: Compared[]; b: Compared[] }
-  private readonly rarity: Rarity
+  /** Where each node stands among its siblings. */
+  private readonly ordinals: { a: Int32Array; b: Int32Array }
+  private readonly comparison: Comparison
+  private readonly agreements = new Map<number, Agreement>()
+  /** Texts that may still be compared: trees in which everything is alike would take all pairs. */
+  private left: number
   /** Candidates of each node of the first tree, by the node of the second. */
   private readonly found: Map<number, Candidate>[]
 
@@ -129,22 +161,25 @@ export class MapMatching {
     private readonly lexicon: Lexicon,
   ) {
     this.children = { a: childrenOf(first), b: childrenOf(second) }
+    this.ordinals = { a: ordinalsOf(this.children.a), b: ordinalsOf(this.children.b) }
     this.texts = { a: first.texts.map(comparedText), b: second.texts.map(comparedText) }
-    this.rarity = new Rarity([...this.texts.a, ...this.texts.b])
+    this.comparison = new Comparison([...this.texts.a, ...this.texts.b], lexicon)
     this.found = first.texts.map(() => new Map())
+    this.left = ALL_PAIRS + PAIRS_A_NODE * (first.texts.length + second.texts.length)
     this.consider(0, 0, true)
     for (let a = 0; a < first.texts.length; a++) for (const b of this.nearTo(a)) this.consider(a, b)
   }
 
   /** The nodes of the second tree whose texts can be like one of the first. */
   private nearTo(a: number): Iterable<number> {
-    if (this.first.texts.length * this.second.texts.length <= ALL_PAIRS) return this.second.texts.keys()
+    if (this.areAllCompared) return this.second.texts.keys()
     this.index ??= this.indexed()
     const worth = new Map<number, number>()
-    for (const { stem, folded } of this.texts.a[a]!.words) {
-      const weight = this.rarity.weight(stem)
-      for (const key of keysOf(stem, folded, this.lexicon))
-        for (const b of this.index.get(key) ?? []) worth.set(b, (worth.get(b) ?? 0) + weight)
+    for (const key of keysOf(this.texts.a[a]!, this.lexicon)) {
+      const postings = this.index.get(key) ?? NO_POSTINGS
+      // What many texts have tells few of them from the others.
+      if (postings.length > MOST_POSTINGS) continue
+      for (const b of postings) worth.set(b, (worth.get(b) ?? 0) + 1 / (1 + Math.log(postings.length)))
     }
     const nearest = [...worth].sort((x, y) => y[1] - x[1]).slice(0, NEAREST)
     return nearest.map(([b]) => b)
@@ -153,33 +188,35 @@ export class MapMatching {
   private index: Map<string, number[]> | null = null
   private indexed(): Map<string, number[]> {
     const index = new Map<string, number[]>()
-    for (const [b, { words }] of this.texts.b.entries())
-      for (const key of new Set(words.flatMap(({ stem, folded }) => keysOf(stem, folded, this.lexicon)))) {
+    for (const [b, text] of this.texts.b.entries())
+      for (const key of keysOf(text, this.lexicon)) {
         const known = index.get(key)
-        if (!known) index.set(key, [b])
-        // What half of all texts have tells none from the others.
-        else if (known.length < MOST_POSTINGS) known.push(b)
+        if (known) known.push(b)
+        else index.set(key, [b])
       }
     return index
   }
 
   private consider(a: number, b: number, always = false): void {
-    if (this.found[a]!.has(b)) return
-    const like = textLikeness(this.texts.a[a]!, this.texts.b[b]!, this.rarity, this.lexicon)
+    if (this.found[a]!.has(b) || this.left <= 0) return
+    const like = textLikeness(this.texts.a[a]!, this.texts.b[b]!, this.comparison)
+    this.left--
     if (like.text >= LEAST_TEXT || always) this.found[a]!.set(b, { a, b, ...like, sure: like.text })
   }
 
-  /** What stands below pairs, and what stands above them, whatever the texts say. */
+  /** What stands below and above the pairs that are surest at each node, whatever the texts say. */
   private considerAround(): void {
-    for (const candidates of this.found.slice())
-      for (const { a, b, sure } of [...candidates.values()]) {
-        if (sure < LIKELY_PARENTS && a + b > 0) continue
+    for (const [a, candidates] of this.found.entries()) {
+      const surest = [...candidates.values()].filter(({ b, sure }) => sure >= LIKELY_PARENTS || a + b === 0)
+      surest.sort((x, y) => y.sure - x.sure)
+      for (const { b } of surest.slice(0, SUREST)) {
         const [parent, other] = [this.first.parents[a]!, this.second.parents[b]!]
         if (parent >= 0 && other >= 0) this.consider(parent, other, true)
         const [below, others] = [this.children.a[a]!, this.children.b[b]!]
         if (below.length * others.length > CHILD_PAIRS) continue
         for (const child of below) for (const otherChild of others) this.consider(child, otherChild, true)
       }
+    }
   }
 
   private at(a: number, b: number): number {
@@ -187,14 +224,29 @@ export class MapMatching {
   }
 
   spread(): void {
-    for (let round = 0; round < ROUNDS; round++) {
+    const rounds = this.areAllCompared ? ROUNDS : ROUNDS_OF_LARGE
+    for (let round = 0; round < rounds; round++) {
       this.considerAround()
-      const next: [Candidate, number][] = []
-      for (const candidates of this.found)
-        for (const candidate of candidates.values())
-          next.push([candidate, certainty(this.evidence(candidate), WORTH.pair)])
-      for (const [candidate, sure] of next) candidate.sure = sure
+      this.agreements.clear()
+      const all = this.found.flatMap((candidates) => [...candidates.values()])
+      const next = Float64Array.from(all, (candidate) => certainty(this.evidence(candidate), WORTH.pair))
+      for (const [i, candidate] of all.entries()) candidate.sure = next[i]!
+      this.agreements.clear()
+      if (!this.areAllCompared) this.keepSurest()
     }
+  }
+
+  /** Leaves each node of a large tree the pairs that are surest: the others have next to no chance any more. */
+  private keepSurest(): void {
+    for (const candidates of this.found) {
+      if (candidates.size <= KEPT) continue
+      const surest = [...candidates.values()].sort((x, y) => y.sure - x.sure)
+      for (const { b } of surest.slice(KEPT)) candidates.delete(b)
+    }
+  }
+
+  private get areAllCompared(): boolean {
+    return this.first.texts.length * this.second.texts.length <= ALL_PAIRS
   }
 
   /** All pairs that were considered, with what speaks for them. */
@@ -204,25 +256,26 @@ export class MapMatching {
   }
 
   private evidence({ a, b, text, spelling }: Candidate): Evidence {
-    const like = { text, spelling }
     const [parent, other] = [this.first.parents[a]!, this.second.parents[b]!]
-    const [below, others] = [this.children.a[a]!, this.children.b[b]!]
-    const children = below.length > 0 && others.length > 0 ? this.agreement(below, others, -1, -1) : null
+    const haveChildren = this.children.a[a]!.length > 0 && this.children.b[b]!.length > 0
+    const children = haveChildren ? this.agreement(a, b).part : null
     if (parent < 0 || other < 0) {
       const areRoots = parent === other ? 1 : 0
-      return { ...like, parents: areRoots, children, siblings: null, neighbours: areRoots }
+      return { text, spelling, parents: areRoots, children, siblings: null, neighbours: areRoots }
     }
-    const [beside, besideOther] = [this.children.a[parent]!, this.children.b[other]!]
-    const areSeveral = beside.length > 1 && besideOther.length > 1
-    const siblings = areSeveral ? this.agreement(beside, besideOther, a, b) : null
-    const [at, otherAt] = [beside.indexOf(a), besideOther.indexOf(b)]
-    const beyond = (step: number) => {
-      const [next, otherNext] = [beside[at + step], besideOther[otherAt + step]]
-      if (next === undefined || otherNext === undefined) return next === otherNext ? this.pairSure(parent, other) : 0
-      return this.at(next, otherNext)
-    }
-    const neighbours = (beyond(-1) + beyond(1)) / 2
-    return { ...like, parents: this.pairSure(parent, other), children, siblings, neighbours }
+    const parents = this.pairSure(parent, other)
+    const areSeveral = this.children.a[parent]!.length > 1 && this.children.b[other]!.length > 1
+    const beside = parents >= NO_PAIR ? this.agreementBeside(parent, other, a, b) : 0
+    const neighbours = (this.nextSure(a, b, -1, parents) + this.nextSure(a, b, 1, parents)) / 2
+    return { text, spelling, parents, children, siblings: areSeveral ? beside : null, neighbours }
+  }
+
+  /** How sure the siblings a step from two nodes are a pair; where there is none at either, as sure as the parents. */
+  private nextSure(a: number, b: number, step: number, parents: number): number {
+    const next = this.children.a[this.first.parents[a]!]![this.ordinals.a[a]! + step]
+    const other = this.children.b[this.second.parents[b]!]![this.ordinals.b[b]! + step]
+    if (next === undefined || other === undefined) return next === other ? parents : 0
+    return this.at(next, other)
   }
 
   /** Two roots stand for one another as what the maps are of, whatever they are called. */
@@ -230,26 +283,41 @@ export class MapMatching {
     return a === 0 && b === 0 ? 1 : this.at(a, b)
   }
 
-  /** How much of two groups agrees: each node with the one most like it that is not taken, of the smaller group's size. */
-  private agreement(of: readonly number[], others: readonly number[], without: number, withoutOther: number): number {
+  /**
+   * How much of what is below two nodes agrees: each child with the one most like it that is not taken, of as many as the
+   * smaller group has. Kept until the next round.
+   */
+  private agreement(a: number, b: number): Agreement {
+    const key = a * this.second.texts.length + b
+    let known = this.agreements.get(key)
+    if (!known) this.agreements.set(key, (known = this.agreementNow(this.children.a[a]!, this.children.b[b]!)))
+    return known
+  }
+
+  private agreementNow(of: readonly number[], others: readonly number[]): Agreement {
     const among = new Set(others)
     const pairs: Candidate[] = []
-    for (const a of of) {
-      if (a === without) continue
+    for (const a of of)
       for (const candidate of this.found[a]?.values() ?? NONE)
-        if (candidate.b !== withoutOther && among.has(candidate.b) && candidate.sure > 0.2) pairs.push(candidate)
-    }
+        if (among.has(candidate.b) && candidate.sure > 0.2) pairs.push(candidate)
     pairs.sort((x, y) => y.sure - x.sure)
-    const [takenA, takenB] = [new Set<number>(), new Set<number>()]
+    const [takenA, takenB] = [new Map<number, number>(), new Map<number, number>()]
     let sum = 0
     for (const { a, b, sure } of pairs) {
       if (takenA.has(a) || takenB.has(b)) continue
-      takenA.add(a)
-      takenB.add(b)
+      takenA.set(a, sure)
+      takenB.set(b, sure)
       sum += sure
     }
-    const left = without >= 0 ? 1 : 0
-    return sum / Math.max(1, Math.min(of.length, others.length) - left)
+    const most = Math.min(of.length, others.length)
+    return { part: sum / Math.max(1, most), sum, most, ofA: takenA, ofB: takenB }
+  }
+
+  /** The same for what stands beside a pair, without the two themselves. */
+  private agreementBeside(parent: number, other: number, a: number, b: number): number {
+    const { sum, most, ofA, ofB } = this.agreement(parent, other)
+    const own = Math.max(ofA.get(a) ?? 0, ofB.get(b) ?? 0)
+    return (sum - own) / Math.max(1, most - 1)
   }
 
   /** Pairs one to one: among children of matched parents by the best total, then across the trees. */
@@ -257,10 +325,12 @@ export class MapMatching {
     const takenA = new Set<number>()
     const takenB = new Set<number>()
     const chosen: Candidate[] = []
+    const pairOf = new Map<number, number>()
     const take = (candidate: Candidate) => {
       takenA.add(candidate.a)
       takenB.add(candidate.b)
       chosen.push(candidate)
+      pairOf.set(candidate.a, candidate.b)
     }
     const assign = (of: readonly number[], others: readonly number[]) => {
       const [rows, columns] = [of.filter((a) => !takenA.has(a)), others.filter((b) => !takenB.has(b))]
@@ -282,8 +352,7 @@ export class MapMatching {
       const [below, others] = [this.children.a[a]!, this.children.b[b]!]
       if (below.length * others.length > 0 && below.length * others.length <= CHILD_PAIRS) {
         const isBest = !takenA.has(a) && !takenB.has(b)
-        const isPair = chosen.some((other) => other.a === a && other.b === b)
-        if (isBest || isPair) assign(below, others)
+        if (isBest || pairOf.get(a) === b) assign(below, others)
       }
     }
     for (const group of this.leftTogether(takenA, takenB)) assign(group.a, group.b)
@@ -332,6 +401,7 @@ export class MapMatching {
 
 const MOST_IN_GROUP = 200
 const MOST_POSTINGS = 300
+const NO_POSTINGS: readonly number[] = []
 
 /** A pair below what is likely pairs nothing; above, what is surer counts for more than two that are less so. */
 const weightOf = (sure: number): number => (sure >= LIKELY ? sure : 0)
@@ -350,9 +420,12 @@ const certainty = ({ text, spelling, parents, children, siblings, neighbours }: 
   return 1 / (1 + Math.exp(-odds))
 }
 
-/** What a word is found by: its stem, its beginning, its senses and the wider ones. */
-const keysOf = (stem: string, folded: string, lexicon: Lexicon): string[] => [
-  `=${stem}`,
-  `^${folded.slice(0, 3)}`,
-  ...[...lexicon.sensesAround(stem)].map((sense) => `#${sense}`),
-]
+/** What a text is found by: itself, its numbers, and of its words the stems, the beginnings, the senses and the wider ones. */
+function keysOf({ normal, numbers, words }: Compared, lexicon: Lexicon): Set<string> {
+  const keys = new Set([`"${normal}`, ...numbers.map((number) => `#${number}`)])
+  for (const { stem, folded } of words) {
+    keys.add(`=${stem}`).add(`^${folded.slice(0, 4)}`)
+    for (const sense of lexicon.sensesAround(stem)) keys.add(`~${sense}`)
+  }
+  return keys
+}

@@ -1,82 +1,81 @@
 import type { MapId, TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
-import { normalText } from './normal-text'
+import { type Decision, type Meant, type MergePlan, type MergeWay, ROOTS } from './decisions'
+import { Lexicon } from './lexicon'
+import { matchMaps } from './match-maps'
+import { textTreeOf } from './text-tree'
+import { whySame } from './why'
 
-export type MergeWay = 'beside' | 'combined'
+/** What a person has said of topics of the sources: the topic of the target that each is; null where it is none of them. */
+export type Said = ReadonlyMap<TopicId, TopicId | null>
 
-/** What happens to one topic of a source: it is joined with a topic of the target, or a copy of it is added. */
-export type Decision =
-  | { act: 'join'; source: TopicId; into: TopicId; why: 'root' | 'same text' }
-  | { act: 'add'; source: TopicId; below: TopicId | { copyOf: TopicId } }
-
-/** What a merge would do, decision by decision, parents before their children. Data that can be shown and changed. */
-export interface MergePlan {
-  target: MapId
-  sources: MapId[]
-  way: MergeWay
-  decisions: Decision[]
+/** What is known besides the maps: which words mean the same, and what a person has said. */
+export interface MergeKnowledge {
+  lexicon: Lexicon
+  said: Said
 }
 
-/** Target topics below a topic, by their text as it is compared; each is joined at most once for each source. */
-class Candidates {
-  private readonly byParent = new Map<string, Map<string, TopicRecord[]>>()
-
-  constructor(private readonly records: Records) {}
-
-  take(parent: TopicId, text: string, taken: Set<string>): TopicRecord | undefined {
-    let texts = this.byParent.get(parent)
-    if (!texts) {
-      texts = new Map()
-      for (const child of this.records.children(parent)) {
-        const key = normalText(child.text)
-        texts.set(key, [...(texts.get(key) ?? []), child])
-      }
-      this.byParent.set(parent, texts)
-    }
-    const found = texts.get(text)?.find((topic) => !taken.has(topic.id))
-    if (found) taken.add(found.id)
-    return found
-  }
-}
+const KNOWS_NOTHING: MergeKnowledge = { lexicon: Lexicon.EMPTY, said: new Map() }
 
 /**
- * Plans the merge of other maps into a map. Side by side, every source becomes a branch at the root. Combined, roots
- * are joined, and below joined topics those whose texts agree are joined in turn, one to one; all others are added
- * below the topic that their parent went to. Linear in the topics. Throws a RangeError where a map is not held.
+ * Plans the merge of other maps into a map. Side by side, every source becomes a branch at the root. Combined, roots are
+ * joined, and so are topics that say the same (see `matchMaps`), wherever they stand; all others are added below the topic
+ * that their parent went to. What a person has said goes before what is found. Costs what matching each source with the
+ * target does. Throws a RangeError where a map is not held.
  */
-export function planMerge(records: Records, target: MapId, sources: readonly MapId[], way: MergeWay): MergePlan {
+export function planMerge(
+  records: Records,
+  target: MapId,
+  sources: readonly MapId[],
+  way: MergeWay,
+  { lexicon, said }: MergeKnowledge = KNOWS_NOTHING,
+): MergePlan {
+  const into = textTreeOf(records, target)
   const targetRoot = rootOf(records, target)
-  const candidates = new Candidates(records)
   const decisions: Decision[] = []
   for (const source of sources) {
     const sourceRoot = rootOf(records, source)
-    const taken = new Set<string>()
-    const waiting: { topic: TopicRecord; decision: Decision }[] = []
-    const decide = (topic: TopicRecord, decision: Decision) => {
-      decisions.push(decision)
-      waiting.push({ topic, decision })
+    const { tree, topics } = textTreeOf(records, source)
+    const joins = new Map<TopicId, Meant>()
+    const likely = new Map<TopicId, Meant>()
+    const taken = new Set<TopicId>()
+    const join = (topic: TopicId, meant: Meant) => {
+      if (taken.has(meant.into)) return
+      taken.add(meant.into)
+      joins.set(topic, meant)
     }
-    if (way === 'combined') decide(sourceRoot, { act: 'join', source: sourceRoot.id, into: targetRoot.id, why: 'root' })
-    else decide(sourceRoot, { act: 'add', source: sourceRoot.id, below: targetRoot.id })
-    for (const head of records.looseBranches(source))
-      decide(head, { act: 'add', source: head.id, below: targetRoot.id })
-    for (const { topic, decision } of waiting) {
-      for (const child of records.children(topic.id)) {
-        const text = normalText(child.text)
-        const into = decision.act === 'join' && text !== '' ? candidates.take(decision.into, text, taken) : undefined
-        if (into) decide(child, { act: 'join', source: child.id, into: into.id, why: 'same text' })
-        else
-          decide(child, {
-            act: 'add',
-            source: child.id,
-            below: decision.act === 'join' ? decision.into : { copyOf: topic.id },
-          })
+    if (way === 'combined') {
+      join(sourceRoot.id, { into: targetRoot.id, sure: 1, why: ROOTS })
+      for (const { id } of topics) {
+        const other = said.get(id)
+        if (other && records.get('topic', other)?.place.map === target)
+          join(id, { into: other, sure: 1, why: 'as you said' })
+      }
+      for (const match of matchMaps(into.tree, tree, lexicon)) {
+        const [topic, other] = [topics[match.b]!.id, into.topics[match.a]!.id]
+        if (said.has(topic) || joins.has(topic)) continue
+        const meant = { into: other, sure: match.sure, why: whySame(match, into.tree, tree, lexicon) }
+        if (match.class === 'same') join(topic, meant)
+        else likely.set(topic, meant)
       }
     }
+    topics.forEach((topic, node) => {
+      const meant = joins.get(topic.id)
+      const parent = node === 0 || tree.parents[node]! < 0 ? null : topics[tree.parents[node]!]!.id
+      const below = parent === null || isLoose(topic) ? targetRoot.id : (joins.get(parent)?.into ?? { copyOf: parent })
+      if (meant) decisions.push({ act: 'join', source: topic.id, ...meant })
+      else {
+        const other = likely.get(topic.id)
+        const isOpen = other && !taken.has(other.into)
+        decisions.push({ act: 'add', source: topic.id, below, ...(isOpen ? { likely: other } : {}) })
+      }
+    })
   }
   return { target, sources: [...sources], way, decisions }
 }
+
+const isLoose = ({ place }: TopicRecord): boolean => place.kind === 'loose'
 
 function rootOf(records: Records, map: MapId): TopicRecord {
   const root = records.root(map)

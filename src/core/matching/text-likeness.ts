@@ -40,6 +40,9 @@ const NUMBER_WORDS = new Map(
   ].flatMap((words, i) => words.map((word): [string, string] => [word, String(i + 1)])),
 )
 
+/** So many words of a text are compared: a topic is a short text, and what comes later in a long one tells little of it. */
+const MOST_WORDS = 40
+
 export function comparedText(text: string): Compared {
   const folded = wordsForFinding(foldForFinding(text).replace(/['’]/g, '')).map(
     (word) => NUMBER_WORDS.get(word) ?? word,
@@ -48,24 +51,57 @@ export function comparedText(text: string): Compared {
   const telling = words.filter((word) => !COMMON_WORDS.has(word))
   return {
     normal: normalText(text),
-    words: (telling.length > 0 ? telling : words).map((word) => ({ folded: word, stem: stemOf(word) })),
-    numbers: folded.filter((word) => NUMBER.test(word)).sort(),
+    words: (telling.length > 0 ? telling : words)
+      .slice(0, MOST_WORDS)
+      .map((word) => ({ folded: word, stem: stemOf(word) })),
+    numbers: folded
+      .filter((word) => NUMBER.test(word))
+      .slice(0, MOST_WORDS)
+      .sort(),
     denies: words.some((word) => DENIALS.has(word)),
   }
 }
 
-/** How rare words are in the maps that are compared: what a word is worth. */
-export class Rarity {
-  private readonly counts = new Map<string, number>()
-  constructor(private readonly texts: readonly Compared[]) {
-    for (const { words } of texts)
-      for (const stem of new Set(words.map((word) => word.stem)))
-        this.counts.set(stem, (this.counts.get(stem) ?? 0) + 1)
+/** How alike two words are, and whether they mean opposites. */
+interface WordLikeness extends TextLikeness {
+  areOpposite: boolean
+}
+
+/** What texts are compared with: how rare words are among them, and how alike words are, each pair of words looked at once. */
+export class Comparison {
+  private readonly weights = new Map<string, number>()
+  private readonly numbers = new Map<string, number>()
+  private readonly known = new Map<number, WordLikeness>()
+
+  constructor(
+    texts: readonly Compared[],
+    readonly lexicon: Lexicon,
+  ) {
+    const counts = new Map<string, number>()
+    for (const { words } of texts) {
+      for (const stem of new Set(words.map((word) => word.stem))) counts.set(stem, (counts.get(stem) ?? 0) + 1)
+      for (const { folded } of words) if (!this.numbers.has(folded)) this.numbers.set(folded, this.numbers.size)
+    }
+    for (const [stem, count] of counts) this.weights.set(stem, Math.log(1 + texts.length / count))
   }
+
   /** The inverse document frequency of a stem (Spärck Jones 1972, A statistical interpretation of term specificity). */
   weight(stem: string): number {
-    return Math.log(1 + this.texts.length / (this.counts.get(stem) ?? 1))
+    return this.weights.get(stem) ?? 1
   }
+
+  words(a: Word, b: Word): WordLikeness {
+    const key = (this.numbers.get(a.folded) ?? 0) * this.numbers.size + (this.numbers.get(b.folded) ?? 0)
+    let known = this.known.get(key)
+    if (!known) this.known.set(key, (known = wordLikeness(a, b, this.lexicon)))
+    return known
+  }
+}
+
+function wordLikeness(a: Word, b: Word, lexicon: Lexicon): WordLikeness {
+  const areOpposite = lexicon.areOpposite(a.stem, b.stem)
+  const spelling = spellingLikeness(a, b)
+  return { areOpposite, spelling, text: Math.max(spelling, lexicon.nearness(a.stem, b.stem)) }
 }
 
 /** Numbers that differ, denial on one side, opposites: what is left of a likeness then. */
@@ -92,7 +128,7 @@ const ALL: TextLikeness = { text: 1, spelling: 1 }
  * TF-IDF: Cohen, Ravikumar and Fienberg 2003, A comparison of string metrics for matching names and records). Words are
  * alike by stem, by meaning, by spelling, or as a word and its abbreviation; word order is nothing.
  */
-export function textLikeness(a: Compared, b: Compared, rarity: Rarity, lexicon: Lexicon): TextLikeness {
+export function textLikeness(a: Compared, b: Compared, comparison: Comparison): TextLikeness {
   if (a.normal !== '' && a.normal === b.normal) return ALL
   if (a.words.length === 0 || b.words.length === 0) return NOTHING
   if (areInitials(a, b) || areInitials(b, a)) return { text: 0.9, spelling: 0.5 }
@@ -100,19 +136,19 @@ export function textLikeness(a: Compared, b: Compared, rarity: Rarity, lexicon: 
   let areOpposite = false
   for (const [i, one] of a.words.entries())
     for (const [j, other] of b.words.entries()) {
-      if (lexicon.areOpposite(one.stem, other.stem)) areOpposite = true
-      const spelling = spellingLikeness(one, other)
-      const text = Math.max(spelling, lexicon.nearness(one.stem, other.stem))
+      const { text, spelling, ...like } = comparison.words(one, other)
+      if (like.areOpposite) areOpposite = true
       if (text >= LEAST) pairs.push({ i, j, text, spelling })
     }
-  const worth = (text: Compared) => text.words.reduce((sum, { stem }) => sum + rarity.weight(stem), 0)
+  if (pairs.length === 0) return NOTHING
+  const worth = (text: Compared) => text.words.reduce((sum, { stem }) => sum + comparison.weight(stem), 0)
   const all = worth(a) + worth(b)
   let left = 1
   if (a.numbers.join(' ') !== b.numbers.join(' '))
     left *= a.numbers.length > 0 && b.numbers.length > 0 ? OTHER_NUMBERS : ONE_NUMBER
   if (a.denies !== b.denies) left *= DENIED
   if (areOpposite) left *= OPPOSITE
-  const shared = (of: 'text' | 'spelling') => (left * sharedWorth(pairs, of, a, b, rarity)) / all
+  const shared = (of: 'text' | 'spelling') => (left * sharedWorth(pairs, of, a, b, comparison)) / all
   return { text: shared('text'), spelling: shared('spelling') }
 }
 
@@ -124,14 +160,20 @@ interface WordPair {
 }
 
 /** What words are worth that are paired one to one, the most alike first. */
-function sharedWorth(pairs: WordPair[], by: 'text' | 'spelling', a: Compared, b: Compared, rarity: Rarity): number {
+function sharedWorth(
+  pairs: WordPair[],
+  by: 'text' | 'spelling',
+  a: Compared,
+  b: Compared,
+  comparison: Comparison,
+): number {
   const [pairedA, pairedB] = [new Set<number>(), new Set<number>()]
   let shared = 0
   for (const { i, j, [by]: like } of pairs.sort((x, y) => y[by] - x[by])) {
     if (like < LEAST || pairedA.has(i) || pairedB.has(j)) continue
     pairedA.add(i)
     pairedB.add(j)
-    shared += like * (rarity.weight(a.words[i]!.stem) + rarity.weight(b.words[j]!.stem))
+    shared += like * (comparison.weight(a.words[i]!.stem) + comparison.weight(b.words[j]!.stem))
   }
   return shared
 }
@@ -149,9 +191,11 @@ function spellingLikeness(a: Word, b: Word): number {
   return like >= 0.45 ? 0.45 + like / 2 : 0
 }
 
-/** Whether a word is another one without vowels: mgmt, dept, bldg. */
+/** Whether a word is made of letters of another one, from its first to its last: mgmt, dept, bldg. */
 function isSkeleton(short: string, long: string): boolean {
-  if (/[aeiou]/.test(short.slice(1)) || short[0] !== long[0] || short.at(-1) !== long.at(-1)) return false
+  if (short.length > 5 || long.length < 2 * short.length) return false
+  if (short[0] !== long[0] || (short.at(-1) !== long.at(-1) && short.at(-1) !== long.replace(/s$/, '').at(-1)))
+    return false
   let at = 0
   for (const letter of long) if (letter === short[at]) at++
   return at === short.length

@@ -17,6 +17,7 @@ import { snapshot } from '../database'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { isFinished, jobOf } from '../jobs/job-rows'
+import { english } from '../lexicon/lexicon'
 import { loadCollection } from '../records/tables'
 
 const newIds: IdSource = { newId: uuid }
@@ -42,12 +43,16 @@ const command = <Args>(
   run: ServerCommand<Args>['run'],
 ): ServerCommand<Args> => ({ args, names, run })
 
+/** A topic that another one may be; see core/matching/merge-plan. */
+const meant = { into: TopicId, sure: z.number(), why: z.string().max(2_000) }
+
 const Decision = z.discriminatedUnion('act', [
-  z.strictObject({ act: z.literal('join'), source: TopicId, into: TopicId, why: z.enum(['root', 'same text']) }),
+  z.strictObject({ act: z.literal('join'), source: TopicId, ...meant }),
   z.strictObject({
     act: z.literal('add'),
     source: TopicId,
     below: z.union([TopicId, z.strictObject({ copyOf: TopicId })]),
+    likely: z.strictObject(meant).optional(),
   }),
 ])
 /** The maps that are merged, each once. */
@@ -64,10 +69,11 @@ const Plan = z.strictObject({
   decisions: z.array(Decision).min(1).max(100_000),
 })
 
-const topicsOf = (decision: z.infer<typeof Decision>): string[] =>
-  decision.act === 'join'
-    ? [decision.source, decision.into]
-    : [decision.source, typeof decision.below === 'string' ? decision.below : decision.below.copyOf]
+function topicsOf(decision: z.infer<typeof Decision>): string[] {
+  if (decision.act === 'join') return [decision.source, decision.into]
+  const { source, below, likely } = decision
+  return [source, typeof below === 'string' ? below : below.copyOf, ...(likely ? [likely.into] : [])]
+}
 
 const commands = {
   'bring-back': command(
@@ -148,6 +154,11 @@ export const MergeRequest = z.strictObject({
   target: MapId,
   sources: Sources,
   way: z.enum(['beside', 'combined']),
+  /** What the person has said of topics of the sources: which topic of the target each is, or null for none. */
+  said: z
+    .array(z.tuple([TopicId, TopicId.nullable()]))
+    .max(100_000)
+    .default([]),
 })
 
 /** The plan of a merge with the texts that a person needs to judge it. */
@@ -157,7 +168,10 @@ export async function planMergeOf({ collection, reach }: Member, request: z.infe
     if (!records.root(map) || records.get('map', map)?.trashed || !mayRead(reach, map))
       throw new Failure(404, 'One of these maps is gone.')
   if (request.sources.includes(request.target)) throw new Failure(400, 'A map cannot be merged into itself.')
-  const plan = planMerge(records, request.target, request.sources, request.way)
+  const plan = planMerge(records, request.target, request.sources, request.way, {
+    lexicon: english(),
+    said: new Map(request.said),
+  })
   const texts: Record<string, string> = {}
   for (const decision of plan.decisions) {
     for (const topic of topicsOf(decision)) texts[topic] = records.need('topic', topic).text
