@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, topic } from './person'
+import { allSaved, choose, topic } from './person'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,
@@ -49,4 +49,44 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   await expect(topic(page, 'Dams and weirs')).toBeVisible()
   // Said once, it is not offered in words again.
   await expect(page.getByText('It is hard to read as one map')).toBeHidden()
+})
+
+test('two maps of the demo that overlap are merged by a plan in which a person decides, and taken apart by one undo', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
+  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+  await page.getByRole('link', { name: 'Dipwells and readings', exact: true }).first().click()
+  await choose(page, 'Dipwells and readings', 'Network', 'Merge other maps into this one')
+  await page.getByRole('combobox', { name: 'Maps to take over' }).click()
+  await page.getByRole('option', { name: 'Notes on dipwells from the readers' }).click()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Show the plan' }).click()
+  const plan = page.getByRole('dialog', { name: /^Merge other maps/ })
+  const told = plan.getByText(/^\d+ topics are joined, \d+ added$/)
+  const [joined = 0, added = 0] = (await told.textContent())!.match(/\d+/g)!.map(Number)
+  expect(joined).toBeGreaterThan(8)
+
+  // One that is likely is said to be one topic, one that was found to be the same is said to be two.
+  const first = plan.getByRole('row').nth(1)
+  const name = (await first.getByRole('cell').first().textContent())!
+  await expect(first).toContainText('% sure')
+  await first.getByText('One topic').click()
+  await expect(told).toHaveText(`${joined + 1} topics are joined, ${added - 1} added`)
+  await plan.getByText(/^One topic \d+$/).click()
+  await plan
+    .getByRole('row', { name: /^Replacing a well/ })
+    .getByText('Two topics')
+    .click()
+  await expect(told).toHaveText(`${joined} topics are joined, ${added} added`)
+
+  await plan.getByRole('button', { name: 'Merge', exact: true }).click()
+  const report = page.getByRole('dialog', { name: 'Merge report' })
+  await expect(report.getByRole('row', { name: `${joined} topics joined with one that was there` })).toBeVisible()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(topic(page, 'Replacing a well')).toHaveCount(2)
+  await expect(topic(page, name)).toHaveCount(0)
+  await page.getByRole('button', { name: /^Undo: merge Notes on dipwells/ }).click()
+  await expect(topic(page, 'Replacing a well')).toHaveCount(1)
 })

@@ -72,7 +72,7 @@ export const WORTH: { pair: Worth; same: Worth } = {
 }
 /** From here on two topics are called the same, or likely the same. */
 export const SAME = 0.6
-export const LIKELY = 0.06
+export const LIKELY = 0.12
 
 /** Rounds in which agreement spreads over the trees; later ones change next to nothing. Fewer for large trees. */
 const ROUNDS = 5
