@@ -2,6 +2,7 @@ import { copyFileSync, readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import { COMMON_WORDS } from '../src/core/matching/common-words'
+import { stemOf } from '../src/core/matching/stems'
 
 /**
  * Makes the lexicon of English near words from WordNet (Miller 1995, WordNet: a lexical database for English): of each word
@@ -95,10 +96,21 @@ const isUseful = ([lemma, senses]: [string, string[]]) =>
     ),
   ) ||
   (!lemma.includes('_') && usedInTexts.has(lemma))
-const entries = [...sensesOf]
-  .filter(isUseful)
-  .sort(([a], [b]) => (a < b ? -1 : 1))
-  .map(([lemma, senses]) => `${lemma} ${senses.map((sense) => numberOf(sense).toString(36)).join(' ')}`)
+/** Words are kept by their stems, so that nobody has to find these anew. */
+const stems = (words: string) =>
+  words
+    .split(/[_ ]/)
+    .map(stemOf)
+    .join(words.includes('_') ? '_' : ' ')
+const byStem = new Map<string, Set<string>>()
+for (const [lemma, senses] of [...sensesOf].filter(isUseful).sort(([a], [b]) => (a < b ? -1 : 1))) {
+  const known = byStem.get(stems(lemma))
+  if (known) for (const sense of senses) known.add(sense)
+  else byStem.set(stems(lemma), new Set(senses))
+}
+const entries = [...byStem].map(
+  ([stem, senses]) => `${stem} ${[...senses].map((sense) => numberOf(sense).toString(36)).join(' ')}`,
+)
 const widerLines: string[] = []
 for (const [sense, number] of numbers) {
   const above = (wider.get(sense) ?? []).filter((other) => users.has(other)).slice(0, 2)
@@ -107,11 +119,8 @@ for (const [sense, number] of numbers) {
 const lexicon = {
   words: entries.join('\n'),
   wider: widerLines.join('\n'),
-  opposites: [...opposites].sort().join('\n'),
-  derived: [...derived]
-    .filter((pair) => !startAlike(pair))
-    .sort()
-    .join('\n'),
+  opposites: [...new Set([...opposites].map(stems))].sort().join('\n'),
+  derived: [...new Set([...derived].filter((pair) => !startAlike(pair)).map(stems))].sort().join('\n'),
 }
 writeFileSync(join(target, 'wordnet.generated.json'), `${JSON.stringify(lexicon)}\n`)
 copyFileSync(join(source, 'LICENSE'), join(target, 'WORDNET-LICENSE.txt'))

@@ -78,3 +78,48 @@ test('a folder that holds something else is not written over, and wrong calls ar
   expect((await folvet('import', join(folder, 'nothing-here'))).code).toBe(1)
   expect((await folvet('check', '--collection', 'No such collection')).code).toBe(1)
 }, 60_000)
+
+test('two files are compared and one is split without a database, and nothing is changed', async () => {
+  const [a, b, list] = ['a.txt', 'b.md', 'list.txt'].map((name) => join(folder, name)) as [string, string, string]
+  writeFileSync(a, 'Trip\n  Costs\n    Hotel\n    Train tickets\n')
+  writeFileSync(b, '# Our trip\n\n- Expenses\n  - Hotels\n  - Tickets for the train\n  - Museum\n')
+  writeFileSync(list, `Plants\n${Array.from({ length: 150 }, (_, i) => `  Plant ${i + 1}`).join('\n')}\n`)
+  const [compared, split, missing, few, unknown] = await Promise.all([
+    folvet('compare', a, b, '--json'),
+    folvet('split', list, '--json'),
+    folvet('split', join(folder, 'nowhere.md')),
+    folvet('compare', a),
+    folvet('compare', a, 'No such map'),
+  ])
+  expect(compared.code).toBe(0)
+  const pairs = compared.output
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line))
+  expect(pairs.map(({ a, b }) => [a.at(-1), b.at(-1)])).toEqual([
+    ['Trip', 'Our trip'],
+    ['Costs', 'Expenses'],
+    ['Hotel', 'Hotels'],
+    ['Train tickets', 'Tickets for the train'],
+  ])
+  expect(pairs[2]).toMatchObject({
+    a: ['Trip', 'Costs', 'Hotel'],
+    b: ['Our trip', 'Expenses', 'Hotels'],
+    class: 'same',
+  })
+  expect(pairs[1].why).toContain('costs ≈ expenses')
+  for (const { sure } of pairs) expect(sure).toBeGreaterThan(0.5)
+
+  const { pieces, cut } = JSON.parse(split.output)
+  expect(cut).toBe(0)
+  expect(pieces[0]).toMatchObject({ root: ['Plants'], name: 'Plants' })
+  expect(pieces[1].root).toEqual(['Plants', 'Plant 1'])
+  for (const { topics, fittedPx } of pieces) {
+    expect(topics).toBeLessThanOrEqual(60)
+    expect(fittedPx).toBeGreaterThanOrEqual(9)
+  }
+  expect(missing).toMatchObject({ code: 1 })
+  expect(missing.trouble).toContain('is no file that can be read')
+  expect(few.code).toBe(2)
+  expect(unknown.trouble).toContain('neither a file nor a map')
+}, 60_000)

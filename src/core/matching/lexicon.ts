@@ -1,14 +1,12 @@
-import { stemOf } from './stems'
-
 /** A lexicon as it is stored: one entry a line, senses as numbers to the base of 36; see scripts/build-lexicon.ts. */
 export interface LexiconData {
-  /** A word, or two joined by `_`, then its senses, the usual ones first of each part of speech. */
+  /** The stem of a word, or those of two joined by `_`, then its senses. */
   words: string
   /** Line n: the senses that are wider than, or nearly equal to, sense n. */
   wider: string
-  /** Two words that mean opposites. */
+  /** The stems of two words that mean opposites. */
   opposites: string
-  /** Two words of which one is made of the other, where their beginnings do not tell. */
+  /** The stems of two words of which one is made of the other, where their beginnings do not tell. */
   derived: string
 }
 
@@ -30,12 +28,11 @@ export class Lexicon {
 
   constructor({ words, wider, opposites, derived }: LexiconData) {
     for (const line of linesOf(words)) {
-      const [word = '', ...senses] = line.split(' ')
-      const stem = word.split('_').map(stemOf).join(' ')
-      const known = this.senses.get(stem)
-      const numbers = senses.map((sense) => Number.parseInt(sense, 36))
-      if (known) known.push(...numbers)
-      else this.senses.set(stem, numbers)
+      const [stem = '', ...senses] = line.split(' ')
+      this.senses.set(
+        stem,
+        senses.map((sense) => Number.parseInt(sense, 36)),
+      )
     }
     this.wider = wider
       .split('\n')
@@ -45,7 +42,7 @@ export class Lexicon {
       [derived, this.derived],
     ] as const)
       for (const line of linesOf(pairs)) {
-        const [a = '', b = ''] = line.split(' ').map(stemOf)
+        const [a = '', b = ''] = line.split(' ')
         into.add(`${a} ${b}`).add(`${b} ${a}`)
       }
   }
