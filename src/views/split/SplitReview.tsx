@@ -63,7 +63,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
       styles={{ body: { height: '100%', padding: 0 } }}
     >
       <div className={styles.review}>
-        <header className={styles.head}>
+        <div className={styles.head}>
           <Button
             variant="subtle"
             size="compact-sm"
@@ -76,7 +76,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
           <h1>
             {whole.name} {crowding.isCrowded ? `is hard to read: ${crowdingWords(crowding)}` : 'can be read as it is'}
           </h1>
-        </header>
+        </div>
         <div className={styles.sides}>
           <section className={styles.side} aria-label="Today">
             <h2>Today. Press a branch to propose it.</h2>
@@ -145,7 +145,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
             />
           ))}
         </ul>
-        <footer className={styles.foot}>
+        <div className={styles.foot}>
           <ProposeSelect map={map} rows={rows} propose={propose} />
           <span className={styles.grow} />
           <Button variant="default" onClick={onClose}>
@@ -154,7 +154,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
           <Button disabled={!mayEdit || count === 0 || !after} onClick={split}>
             {count === 0 ? 'Split off' : `Split off ${counted(count, 'branch', 'branches')}`}
           </Button>
-        </footer>
+        </div>
       </div>
     </Modal>
   )
