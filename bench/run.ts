@@ -6,6 +6,7 @@ import { measureLive } from './live'
 import { measureManyMaps } from './many-maps'
 import type { Measurement } from './measure'
 import { measureMemory } from './memory'
+import { measureMatching, measureQuality, measureSplit } from './network'
 import { measureStage } from './stage'
 import { measureTextSync } from './text-sync'
 
@@ -17,6 +18,12 @@ type Bench = () => Promise<Measurement | Measurement[]> | Measurement | Measurem
 const benches: { rows: readonly string[]; run: Bench }[] = [
   ...Object.entries(layoutBenches).map(([name, run]) => ({ rows: [name], run })),
   { rows: ['text-sync-2k'], run: measureTextSync },
+  { rows: ['split-10k'], run: measureSplit },
+  { rows: ['merge-5k'], run: measureMatching },
+  {
+    rows: ['match-same-precision', 'match-same-recall', 'match-either-precision', 'match-either-recall'],
+    run: measureQuality,
+  },
   { rows: ['import-54k', 'publish-54k'], run: measureImport },
   { rows: ['copy-branch-5k'], run: measureCopy },
   { rows: ['change-rate'], run: measureChangeRate },
