@@ -165,6 +165,7 @@ export class MapMatching {
     this.texts = { a: first.texts.map(comparedText), b: second.texts.map(comparedText) }
     this.comparison = new Comparison([...this.texts.a, ...this.texts.b], lexicon)
     this.found = first.texts.map(() => new Map())
+    this.worth = new Float64Array(second.texts.length)
     this.left = ALL_PAIRS + PAIRS_A_NODE * (first.texts.length + second.texts.length)
     this.consider(0, 0, true)
     for (let a = 0; a < first.texts.length; a++) for (const b of this.nearTo(a)) this.consider(a, b)
@@ -174,18 +175,26 @@ export class MapMatching {
   private nearTo(a: number): Iterable<number> {
     if (this.areAllCompared) return this.second.texts.keys()
     this.index ??= this.indexed()
-    const worth = new Map<number, number>()
+    const { worth } = this
+    const found: number[] = []
     for (const key of keysOf(this.texts.a[a]!, this.lexicon)) {
       const postings = this.index.get(key) ?? NO_POSTINGS
       // What many texts have tells few of them from the others.
       if (postings.length > MOST_POSTINGS) continue
-      for (const b of postings) worth.set(b, (worth.get(b) ?? 0) + 1 / (1 + Math.log(postings.length)))
+      const weight = 1 / (1 + Math.log(postings.length))
+      for (const b of postings) {
+        if (worth[b] === 0) found.push(b)
+        worth[b]! += weight
+      }
     }
-    const nearest = [...worth].sort((x, y) => y[1] - x[1]).slice(0, NEAREST)
-    return nearest.map(([b]) => b)
+    found.sort((x, y) => worth[y]! - worth[x]!)
+    for (const b of found) worth[b] = 0
+    return found.slice(0, NEAREST)
   }
 
   private index: Map<string, number[]> | null = null
+  /** Of each node of the second tree how much it has in common with the one that is looked at; 0 in between. */
+  private readonly worth: Float64Array
   private indexed(): Map<string, number[]> {
     const index = new Map<string, number[]>()
     for (const [b, text] of this.texts.b.entries())
@@ -400,7 +409,7 @@ export class MapMatching {
 }
 
 const MOST_IN_GROUP = 200
-const MOST_POSTINGS = 300
+const MOST_POSTINGS = 200
 const NO_POSTINGS: readonly number[] = []
 
 /** A pair below what is likely pairs nothing; above, what is surer counts for more than two that are less so. */
