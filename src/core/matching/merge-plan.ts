@@ -8,13 +8,16 @@ import { textTreeOf } from './text-tree'
 import { whySame } from './why'
 
 /** What a person has said of topics of the sources: the topic of the target that each is; null where it is none of them. */
-export type Said = ReadonlyMap<TopicId, TopicId | null>
+type Said = ReadonlyMap<TopicId, TopicId | null>
 
 /** What is known besides the maps: which words mean the same, and what a person has said. */
 export interface MergeKnowledge {
   lexicon: Lexicon
   said: Said
 }
+
+/** A pair that is less sure than this is not worth a question to a person. */
+const WORTH_ASKING = 0.15
 
 const KNOWS_NOTHING: MergeKnowledge = { lexicon: Lexicon.EMPTY, said: new Map() }
 
@@ -57,7 +60,7 @@ export function planMerge(
         if (said.has(topic) || joins.has(topic)) continue
         const meant = { into: other, sure: match.sure, why: whySame(match, into.tree, tree, lexicon) }
         if (match.class === 'same') join(topic, meant)
-        else likely.set(topic, meant)
+        else if (match.sure >= WORTH_ASKING) likely.set(topic, meant)
       }
     }
     topics.forEach((topic, node) => {
