@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, choose, topic } from './person'
+import { allSaved, choose, chooseFromMenu, plantGarden, selectTopic, topic } from './person'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,
@@ -91,4 +91,27 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await expect(topic(page, name)).toHaveCount(0)
   await page.getByRole('button', { name: /^Undo: merge Notes on dipwells/ }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(1)
+})
+
+test('several topics are tied to one another in one step, or become one child map together', async ({ page }) => {
+  await plantGarden(page, '- Spring\n  - Peas\n- Summer\n- Autumn\n- Winter')
+  await selectTopic(page, 'Autumn')
+  for (const name of ['Spring', 'Summer']) await topic(page, name).click({ modifiers: ['Control'] })
+  await topic(page, 'Summer').click({ button: 'right' })
+  await chooseFromMenu(page, 'Network', 'Tie these topics to one another')
+  await expect(page.getByRole('button', { name: /^Undo: tie 3 topics/ })).toBeVisible()
+  for (const name of ['Spring', 'Summer', 'Autumn'])
+    await expect(topic(page, name)).toHaveAttribute('aria-label', /2 cross-links/)
+
+  await topic(page, 'Summer').click({ button: 'right' })
+  await chooseFromMenu(page, 'Network', /^Split off together/)
+  await page.getByRole('textbox', { name: /^Its name/ }).fill('The bright months')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'The bright months')).toBeVisible()
+  await expect(topic(page, 'Spring')).toHaveCount(0)
+  await expect(topic(page, 'Winter')).toBeVisible()
+  await allSaved(page)
+  await page.getByRole('button', { name: /^Undo: split off The bright months/ }).click()
+  await expect(topic(page, 'Spring')).toBeVisible()
+  await expect(topic(page, 'The bright months')).toHaveCount(0)
 })

@@ -21,6 +21,34 @@ export const addCrosslink = command((change, args: { from: TopicId; to: LinkEnd;
   return { label: `Link ${named(from.text)}`, select: [from.id] }
 })
 
+/** Every two of so many topics are linked: some 190 links. */
+const MOST_TIED = 20
+
+/**
+ * Ties topics to one another: every two of them that are not linked yet, in either direction, are linked quietly. Refused for
+ * less than two or more than `MOST_TIED` topics, where one is gone, and where all are linked already. O(topics squared).
+ */
+export const tieTopics = command((change, args: { topics: readonly TopicId[] }) => {
+  const topics = [...new Set(args.topics)].map((id) => change.topic(id))
+  if (topics.length < 2) refuse('invalid', 'Select two topics or more to tie them to one another.')
+  if (topics.length > MOST_TIED) refuse('invalid', `At most ${MOST_TIED} topics are tied to one another at a time.`)
+  let made = 0
+  topics.forEach((from, i) => {
+    for (const other of topics.slice(i + 1)) {
+      if (areLinked(change.records, from.id, other.id)) continue
+      addCrosslink.within(change, { from: from.id, to: { kind: 'topic', id: other.id }, drawn: 'quiet' })
+      made++
+    }
+  })
+  if (made === 0) refuse('exists', 'These topics are tied to one another already.')
+  return { label: `Tie ${topics.length} topics to one another`, select: topics.map(({ id }) => id) }
+})
+
+const areLinked = (records: Records, a: TopicId, b: TopicId): boolean =>
+  [a, b].some((from, i) =>
+    records.crosslinksFrom(from).some(({ to }) => isSameEnd(to, { kind: 'topic', id: i === 0 ? b : a })),
+  )
+
 const leadsToItself = (from: TopicId, to: LinkEnd): boolean => to.kind === 'topic' && to.id === from
 
 function checkEnclosure(records: Records, from: TopicId, id: string): void {

@@ -1,11 +1,38 @@
-import { splitOff } from '../../core/commands/split-off'
+import { tieTopics } from '../../core/commands/crosslinks'
+import { splitOff, splitOffRow } from '../../core/commands/split-off'
+import { parentOf } from '../../core/records/place'
 import { branch } from '../../core/tree/walk'
 import { tellHappened } from '../workspace/happened'
 import { workspace } from '../workspace/workspace-store'
-import { acts, mayEdit, notOnRoot, one, onRoot, type Situation, theTopic, unless, withBelow } from './act'
+import {
+  acts,
+  idsOf,
+  mayEdit,
+  notOnRoot,
+  one,
+  onRoot,
+  run,
+  type Situation,
+  several,
+  theTopic,
+  unless,
+  withBelow,
+} from './act'
 
 const isDoorway = unless(({ topics }) => Boolean(topics[0]?.opensMap), 'It opens no map.')
 const isNoDoorway = unless(({ topics }) => !topics[0]?.opensMap, 'It opens a map already.')
+
+const siblings = unless(({ topics }) => {
+  const [parent, ...others] = topics.map(parentOf)
+  return parent !== null && others.every((other) => other === parent)
+}, 'They hang on different topics.')
+
+/** The selected siblings as they stand below their parent, whatever was selected first. */
+function inOrder(situation: Situation) {
+  const chosen = new Set<string>(idsOf(situation))
+  const parent = parentOf(theTopic(situation)) ?? ''
+  return situation.session.records.children(parent).flatMap(({ id }) => (chosen.has(id) ? id : []))
+}
 
 function splitOffTopic({ session, topics, index }: Situation): void {
   const { id, text } = topics[0]!
@@ -39,6 +66,24 @@ export const NETWORK_ACTS = [
       act: splitOffTopic,
     },
     {
+      id: 'split-off-row',
+      name: 'Split off together into one child map …',
+      drawing: 'splitRow',
+      when: [mayEdit, several, notOnRoot, siblings],
+      act: (situation) =>
+        workspace.dialog({
+          kind: 'ask',
+          title: 'One child map for these topics',
+          label: 'Its name, and that of the topic that opens it',
+          value: '',
+          act: 'Split off',
+          take: (name) =>
+            run(situation, (records, newIds) =>
+              splitOffRow(records, { row: inOrder(situation), name: name.trim() || 'Untitled' }, newIds),
+            ),
+        }),
+    },
+    {
       id: 'split-review',
       name: 'See what could be split off …',
       drawing: 'review',
@@ -60,6 +105,13 @@ export const NETWORK_ACTS = [
       drawing: 'link',
       when: [mayEdit, one],
       act: (situation) => workspace.dialog({ kind: 'link', from: theTopic(situation).id }),
+    },
+    {
+      id: 'tie',
+      name: 'Tie these topics to one another',
+      drawing: 'tie',
+      when: [mayEdit, several],
+      act: (situation) => run(situation, (records, newIds) => tieTopics(records, { topics: idsOf(situation) }, newIds)),
     },
     {
       id: 'merge',

@@ -2,6 +2,7 @@ import { Anchor, Badge, Table, Text, TextInput, VisuallyHidden } from '@mantine/
 import { IconSearch } from '@tabler/icons-react'
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { type ReactNode, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { BEARABLE } from '../../core/crowding/piece-cost'
 import type { MapDigest } from '../../core/records/snapshot'
 import { foldForFinding } from '../../core/text/folding'
 
@@ -86,6 +87,11 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
                       <Badge variant="light" size="sm">
                         home map
                       </Badge>
+                    )}
+                    {map.topics > BEARABLE.limit && (
+                      <Text span size="sm" c="var(--ember-text)" ml={6}>
+                        crowded
+                      </Text>
                     )}
                   </Table.Td>
                   <Table.Td ta="right">{map.topics}</Table.Td>

@@ -57,7 +57,7 @@ export class CollectionSession {
       send: (changes) => sendChanges(id, changes),
       keep: (change, aside) => {
         const order = performance.timeOrigin + performance.now()
-        void keepUnsent({ collection: id, person, order, change, aside }).catch(() => {})
+        void this.keeping(keepUnsent({ collection: id, person, order, change, aside }))
       },
       forget: (change) => void forgetUnsent(change).catch(() => {}),
       committed: (change) => this.own.note(change),
@@ -289,9 +289,21 @@ export class CollectionSession {
 
   // ---- Sending -----------------------------------------------------------------------------------------------
 
+  /** Changes that are being written into this browser's storage. */
+  private beingKept = 0
+
+  private async keeping(kept: Promise<void>): Promise<void> {
+    this.beingKept++
+    // A browser that keeps nothing must not keep the person from going on.
+    await kept.catch(() => {})
+    if (--this.beingKept === 0 && this.saved.state === 'waiting') this.changed()
+  }
+
   /** How far what was done here is saved; what waits without a connection is waiting, whether it was tried or not. */
   get saved(): Outbox['state'] {
     const { state, changes } = this.outbox.state
+    // That it is kept here is said when it is: whoever reads that may close the window.
+    if (state !== 'saved' && this.beingKept > 0) return { state: 'saving', changes }
     return { state: state === 'saving' && !this.isConnected ? 'waiting' : state, changes }
   }
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { addCrosslink, drawCrosslink, removeCrosslink } from '../../../src/core/commands/crosslinks'
+import { addCrosslink, drawCrosslink, removeCrosslink, tieTopics } from '../../../src/core/commands/crosslinks'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { encloseTopics, removeEnclosure } from '../../../src/core/commands/enclosures'
 import { mergeMaps } from '../../../src/core/commands/merge-maps'
@@ -30,6 +30,22 @@ test('cross-links are made once, lead from one topic to another, and change how 
   expect(garden.records.crosslinksTo('topic', summer)).toEqual([])
   link()
   expect(garden.records.crosslinksTo('topic', summer)).toHaveLength(1)
+})
+
+test('several topics are tied to one another in one step, quietly, and none of them twice', () => {
+  const garden = new Garden()
+  garden.grow('Garden\nSpring\nSummer\nAutumn\nWinter')
+  const topics = ['Spring', 'Summer', 'Autumn', 'Winter'].map((text) => garden.topic(text))
+  garden.do((r, m) => addCrosslink(r, { from: topics[2]!, to: { kind: 'topic', id: topics[0]! }, drawn: 'line' }, m))
+  garden.do((r, m) => tieTopics(r, { topics }, m))
+  const links = [...garden.records.all('crosslink')]
+  expect(links).toHaveLength(6)
+  expect(links.filter(({ drawn }) => drawn === 'quiet')).toHaveLength(5)
+  for (const topic of topics)
+    expect(garden.records.crosslinksFrom(topic).length + garden.records.crosslinksTo('topic', topic).length).toBe(3)
+  const tie = (some: typeof topics) => refusal(() => garden.do((r, m) => tieTopics(r, { topics: some }, m)))
+  expect(tie(topics)).toBe('These topics are tied to one another already.')
+  expect(tie([topics[0]!, topics[0]!])).toMatch(/two topics or more/)
 })
 
 /** A map with an enclosure around peas and beans, to which the shed leads. */
