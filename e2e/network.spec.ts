@@ -104,7 +104,7 @@ test('several topics are tied to one another in one step, or become one child ma
     await expect(topic(page, name)).toHaveAttribute('aria-label', /2 cross-links/)
 
   await topic(page, 'Summer').click({ button: 'right' })
-  await chooseFromMenu(page, 'Network', /^Split off together/)
+  await chooseFromMenu(page, 'Network', /^Make one child map/)
   await page.getByRole('textbox', { name: /^Its name/ }).fill('The bright months')
   await page.keyboard.press('Enter')
   await expect(topic(page, 'The bright months')).toBeVisible()

@@ -1,4 +1,5 @@
-import { type Evidence, MapMatching, type TextTree, WORTH, type Worth } from '../src/core/matching/match-maps'
+import { type Evidence, WORTH, type Worth } from '../src/core/matching/evidence'
+import { MapMatching, type TextTree } from '../src/core/matching/match-maps'
 import { english } from '../src/server/lexicon/lexicon'
 import { type LabelledMerge, labelledMerges } from '../tests/core/matching/labelled'
 
@@ -51,7 +52,7 @@ function variant(merge: LabelledMerge, leftOut: number, moved: number, isShuffle
   return { name: merge.name, a: a.tree, b: b.tree, pairs: new Map(pairs) }
 }
 
-/** Evidence as numbers, in the order of `KEYS`; see `certainty` in core/matching/match-maps. */
+/** Evidence as numbers, in the order of `KEYS`; see `certainty` in core/matching/evidence. */
 function factors({ text, spelling, parents, children, siblings, neighbours }: Evidence): number[] {
   const values: Worth = {
     nothing: 1,

@@ -1,5 +1,7 @@
 import { bestAssignment } from './assignment'
+import { certainty, type Evidence, WORTH } from './evidence'
 import type { Lexicon } from './lexicon'
+import { NearTexts } from './near-texts'
 import { type Compared, Comparison, comparedText, type TextLikeness, textLikeness } from './text-likeness'
 
 /** A tree of texts, each parent before its children; the root's parent is -1. */
@@ -21,55 +23,6 @@ export interface Match {
   evidence: Evidence
 }
 
-/** What speaks for a pair; each between 0 and 1. */
-export interface Evidence extends TextLikeness {
-  /** How sure the parents are a pair; 1 for two roots. */
-  parents: number
-  /** How much of their children agrees; null where one of them has none. */
-  children: number | null
-  /** How much of what stands beside them agrees; null where nothing does. */
-  siblings: number | null
-  /** How sure the topics before them are a pair, and those after them; none before both is a pair too. */
-  neighbours: number
-}
-
-/** What evidence is worth, as log odds. */
-export type Worth = Record<
-  'nothing' | 'text' | 'equal' | 'spelling' | 'parents' | 'children' | 'siblings' | 'neighbours' | 'leaf' | 'textAmong',
-  number
->
-
-/**
- * Fitted by logistic regression to one half of the labelled merges in tests/core/matching/merges; docs/matching.md tells
- * how, `npm run fit` does it, and what they reach on the other half. The first is for pairs that are the same or likely so, the second for which
- * of these are the same.
- */
-export const WORTH: { pair: Worth; same: Worth } = {
-  pair: {
-    nothing: -5.05,
-    text: 3.37,
-    equal: 0.53,
-    spelling: 3.1,
-    parents: 1.01,
-    children: 5.47,
-    siblings: 0.24,
-    neighbours: 3.36,
-    leaf: -0.11,
-    textAmong: 2.14,
-  },
-  same: {
-    nothing: -1.4,
-    text: 1.2,
-    equal: 1.13,
-    spelling: 2.63,
-    parents: -0.39,
-    children: 0.05,
-    siblings: 0.01,
-    neighbours: -0.08,
-    leaf: -0.15,
-    textAmong: 0.64,
-  },
-}
 /** From here on two topics are called the same, or likely the same. */
 const SAME = 0.6
 const LIKELY = 0.07
@@ -85,8 +38,6 @@ const NO_PAIR = 0.1
 const LIKELY_PARENTS = 0.3
 /** Up to so many pairs, all texts are compared with all. */
 const ALL_PAIRS = 400_000
-/** Beyond, each text with so many that have rare words or senses in common with it. */
-const NEAREST = 8
 /** So many pairs are kept for each node of a large tree. */
 const KEPT = 4
 /** Of each node so many pairs are looked around. */
@@ -165,7 +116,6 @@ export class MapMatching {
     this.texts = { a: first.texts.map(comparedText), b: second.texts.map(comparedText) }
     this.comparison = new Comparison([...this.texts.a, ...this.texts.b], lexicon)
     this.found = first.texts.map(() => new Map())
-    this.worth = new Float64Array(second.texts.length)
     this.left = ALL_PAIRS + PAIRS_A_NODE * (first.texts.length + second.texts.length)
     this.consider(0, 0, true)
     for (let a = 0; a < first.texts.length; a++) for (const b of this.nearTo(a)) this.consider(a, b)
@@ -174,37 +124,10 @@ export class MapMatching {
   /** The nodes of the second tree whose texts can be like one of the first. */
   private nearTo(a: number): Iterable<number> {
     if (this.areAllCompared) return this.second.texts.keys()
-    this.index ??= this.indexed()
-    const { worth } = this
-    const found: number[] = []
-    for (const key of keysOf(this.texts.a[a]!, this.lexicon)) {
-      const postings = this.index.get(key) ?? NO_POSTINGS
-      // What many texts have tells few of them from the others.
-      if (postings.length > MOST_POSTINGS) continue
-      const weight = 1 / (1 + Math.log(postings.length))
-      for (const b of postings) {
-        if (worth[b] === 0) found.push(b)
-        worth[b]! += weight
-      }
-    }
-    found.sort((x, y) => worth[y]! - worth[x]!)
-    for (const b of found) worth[b] = 0
-    return found.slice(0, NEAREST)
+    this.near ??= new NearTexts(this.texts.b, this.lexicon)
+    return this.near.to(this.texts.a[a]!)
   }
-
-  private index: Map<string, number[]> | null = null
-  /** Of each node of the second tree how much it has in common with the one that is looked at; 0 in between. */
-  private readonly worth: Float64Array
-  private indexed(): Map<string, number[]> {
-    const index = new Map<string, number[]>()
-    for (const [b, text] of this.texts.b.entries())
-      for (const key of keysOf(text, this.lexicon)) {
-        const known = index.get(key)
-        if (known) known.push(b)
-        else index.set(key, [b])
-      }
-    return index
-  }
+  private near: NearTexts | null = null
 
   private consider(a: number, b: number, always = false): void {
     if (this.found[a]!.has(b) || this.left <= 0) return
@@ -409,32 +332,6 @@ export class MapMatching {
 }
 
 const MOST_IN_GROUP = 200
-const MOST_POSTINGS = 200
-const NO_POSTINGS: readonly number[] = []
 
 /** A pair below what is likely pairs nothing; above, what is surer counts for more than two that are less so. */
 const weightOf = (sure: number): number => (sure >= LIKELY ? sure : 0)
-
-const certainty = ({ text, spelling, parents, children, siblings, neighbours }: Evidence, worth: Worth): number => {
-  const odds =
-    worth.nothing +
-    worth.text * text +
-    (text === 1 ? worth.equal : 0) +
-    worth.spelling * spelling +
-    worth.parents * parents +
-    (children === null ? worth.leaf : worth.children * children) +
-    (siblings === null ? worth.siblings / 2 : worth.siblings * siblings) +
-    worth.neighbours * neighbours +
-    worth.textAmong * text * parents
-  return 1 / (1 + Math.exp(-odds))
-}
-
-/** What a text is found by: itself, its numbers, and of its words the stems, the beginnings, the senses and the wider ones. */
-function keysOf({ normal, numbers, words }: Compared, lexicon: Lexicon): Set<string> {
-  const keys = new Set([`"${normal}`, ...numbers.map((number) => `#${number}`)])
-  for (const { stem, folded } of words) {
-    keys.add(`=${stem}`).add(`^${folded.slice(0, 4)}`)
-    for (const sense of lexicon.sensesAround(stem)) keys.add(`~${sense}`)
-  }
-  return keys
-}

@@ -67,7 +67,7 @@ export const NETWORK_ACTS = [
     },
     {
       id: 'split-off-row',
-      name: 'Split off together into one child map …',
+      name: 'Make one child map of these topics …',
       drawing: 'splitRow',
       when: [mayEdit, several, notOnRoot, siblings],
       act: (situation) =>
