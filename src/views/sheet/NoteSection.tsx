@@ -91,7 +91,10 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
         }}
         onKeyDown={(event) => {
           event.stopPropagation()
-          if (event.key === 'Escape') leave()
+          if (event.key !== 'Escape') return
+          // Who leaves has been here: an editor that comes later does not call back.
+          onFocused(focusRequest)
+          leave()
         }}
       />
     )
