@@ -22,8 +22,8 @@ const SENSES = { noun: 3, verb: 3, adj: 2, adv: 1 } as const
 const LETTER = { noun: 'n', verb: 'v', adj: 'a', adv: 'r' } as const
 const PARTS = ['noun', 'verb', 'adj', 'adv'] as const
 
-/** Words as they stand in topics: letters only, one or two of them, and not those that every text has. */
-const isKept = (lemma: string) => /^[a-z]{3,}(_[a-z]{2,})?$/.test(lemma) && !COMMON_WORDS.has(lemma)
+/** Words as they stand in topics: letters only, and not those that every text has. Texts are compared word by word. */
+const isKept = (lemma: string) => /^[a-z]{3,}$/.test(lemma) && !COMMON_WORDS.has(lemma)
 
 const sensesOf = new Map<string, string[]>()
 for (const part of PARTS)
@@ -89,20 +89,12 @@ const numberOf = (sense: string) => {
   if (number === undefined) numbers.set(sense, (number = numbers.size))
   return number
 }
-/** Two words are kept where one means the same; a rare word only where it has a sense in common with another one. */
+/** A rare word is kept only where it has a sense in common with another one. */
 const isUseful = ([lemma, senses]: [string, string[]]) =>
-  senses.some((sense) =>
-    (words.get(sense) ?? []).some(
-      (other) => other !== lemma && isKept(other) && !(lemma.includes('_') && other.includes('_')),
-    ),
-  ) ||
-  (!lemma.includes('_') && usedInTexts.has(lemma))
+  usedInTexts.has(lemma) ||
+  senses.some((sense) => (words.get(sense) ?? []).some((other) => other !== lemma && isKept(other)))
 /** Words are kept by their stems, so that nobody has to find these anew. */
-const stems = (words: string) =>
-  words
-    .split(/[_ ]/)
-    .map(stemOf)
-    .join(words.includes('_') ? '_' : ' ')
+const stems = (words: string) => words.split(' ').map(stemOf).join(' ')
 const byStem = new Map<string, Set<string>>()
 for (const [lemma, senses] of [...sensesOf].filter(isUseful).sort(([a], [b]) => (a < b ? -1 : 1))) {
   const known = byStem.get(stems(lemma))

@@ -1,6 +1,6 @@
 /** A lexicon as it is stored: one entry a line, senses as numbers to the base of 36; see scripts/build-lexicon.ts. */
 export interface LexiconData {
-  /** The stem of a word, or those of two joined by `_`, then its senses. */
+  /** The stem of a word, then its senses. */
   words: string
   /** Line n: the senses that are wider than, or nearly equal to, sense n. */
   wider: string
