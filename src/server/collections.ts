@@ -151,12 +151,14 @@ export function mapSnapshot({ collection, reach }: Member, map: MapId): Promise<
       if (ids.length > 0) await loadByIds(held, client, kind, collection, GIVEN, [ids])
     }
     if ((await load('map', 'AND id = $2', [map])).length === 0) return null
-    const topics = await load('topic', 'AND map = $2', [map])
-    const here = topics.map(({ id }) => id)
-    // What hangs on the topics, and what is drawn at them.
-    for (const { from, reference } of referencesTo('topic'))
-      if (from !== 'topic' && reference.seen === 'there')
-        await load(from, `AND ${leadsTo(from, reference, 'topic', '$2')}`, [here])
+    // What hangs on the topics, and what is drawn at them; their ids stay in the database.
+    const hanging = [...referencesTo('topic')].filter(
+      ({ from, reference }) => from !== 'topic' && reference.seen === 'there',
+    )
+    const [topics] = await Promise.all([
+      load('topic', 'AND map = $2', [map]),
+      ...hanging.map(({ from, reference }) => load(from, `AND ${leadsTo(from, reference, 'topic', HERE)}`, [map])),
+    ])
     // Links that lead here: those to what stands here, not those to what links from here lead to.
     const ends = [...held.all('enclosure')].map(({ id }): string => id).concat(topics.flatMap(({ note }) => note ?? []))
     for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
@@ -174,6 +176,9 @@ export function mapSnapshot({ collection, reach }: Member, map: MapId): Promise<
     return openSnapshot({ number, map, records }, await farTopics(client, collection, held), reach)
   })
 }
+
+/** The topics of the map in `$2`. */
+const HERE = 'ARRAY(SELECT id FROM topic WHERE collection = $1 AND map = $2)'
 
 const linkEnd = kinds.crosslink.references.find(({ path }) => path === 'to')!
 

@@ -35,21 +35,27 @@ interface Props {
  */
 export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPage, transform, moves }: Props) => {
   const element = useRef<HTMLCanvasElement>(null)
+  const isDrawn = useRef(false)
   const inks = useInks(scheme)
   const drawingOf = useDrawings()
   useLayoutEffect(() => {
     if (!needed || !element.current) return
+    const { drawn, scale } = view
+    const isMissing = (item: object) => !inPage.current.has(item)
+    const boxes = within(scene.layout.boxes, drawn, (box) => box)
+    const frames = scene.enclosures.filter(({ box }) => inView(box, drawn) && isMissing(box))
+    const connectors = within(scene.connectors, drawn, ({ bounds }) => bounds).filter(isMissing)
+    const missing = boxes.filter(isMissing)
+    // A canvas as large as the screen takes some ms to make: not for nothing.
+    const isEmpty = !far && frames.length + connectors.length + missing.length === 0
+    if (isEmpty && !isDrawn.current) return
     const canvas = cleared(element.current, view)
     if (!canvas) return
-    const { drawn, scale } = view
-    const boxes = within(scene.layout.boxes, drawn, (box) => box)
+    isDrawn.current = !isEmpty
     if (far) return drawFar(canvas, boxes, inks, 1 / scale, faded)
-    const isMissing = (item: object) => !inPage.current.has(item)
-    for (const { box, drawing } of scene.enclosures)
-      if (inView(box, drawn) && isMissing(box)) drawOnCanvas(canvas, inks.resolve(drawing))
-    for (const connector of within(scene.connectors, drawn, ({ bounds }) => bounds).filter(isMissing))
-      drawOnCanvas(canvas, inks.resolve(connector.drawing))
-    for (const box of boxes.filter(isMissing)) {
+    for (const { drawing } of frames) drawOnCanvas(canvas, inks.resolve(drawing))
+    for (const connector of connectors) drawOnCanvas(canvas, inks.resolve(connector.drawing))
+    for (const box of missing) {
       canvas.globalAlpha = faded?.has(box.topic.id) ? 0.25 : 1
       for (const part of drawingOf(box)) drawOnCanvas(canvas, inks.resolve(part))
     }

@@ -3,6 +3,8 @@ import { RESTS_AFTER } from './use-view'
 
 /** Elements that come in one frame while the view rests, and while it moves: then the frame belongs to the movement. */
 const [RESTING, MOVING] = [40, 4]
+/** What comes at once where nothing is in the page yet: as good as all that can be read at a time. */
+const FIRST = 400
 
 const NONE: ReadonlySet<string> = new Set()
 
@@ -18,7 +20,7 @@ export function useGradual<Item>(
 ): { shown: readonly Item[]; complete: boolean } {
   const [mounted, setMounted] = useState(NONE)
   const missing = wanted.filter((item) => !mounted.has(keyOf(item)))
-  const aFrame = performance.now() - lastMove() < RESTS_AFTER ? MOVING : RESTING
+  const aFrame = mounted === NONE ? FIRST : performance.now() - lastMove() < RESTS_AFTER ? MOVING : RESTING
   const complete = missing.length <= aFrame
   let shown = wanted
   if (!complete) {

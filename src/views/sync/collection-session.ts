@@ -188,7 +188,10 @@ export class CollectionSession {
   async openMap(map: string): Promise<void> {
     // What is told from now on tells of this map too; what was told before is in the snapshot.
     this.feed.hold(map)
-    const snapshot = await ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
+    const look = () => ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
+    let snapshot = await look()
+    // One that the page asked for ahead can be older than what is told from now on.
+    if (snapshot.number < this.digest.number) snapshot = await look()
     const incomplete = this.held.open(snapshot)
     this.changed()
     for (const other of incomplete) await this.openMap(other)
