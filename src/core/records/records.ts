@@ -55,6 +55,8 @@ export class Records {
   protected readonly tables = new Map<RecordKind, Map<string, AnyRecord>>()
   private readonly indexes = new Map<string, Index>()
   private readonly sortedChildren = new Map<string, readonly TopicRecord[]>()
+  /** The same without what lies in the trash, until something changes there. */
+  private readonly shownChildren = new Map<string, readonly TopicRecord[]>()
   private readonly ranks = new Map<string, Ranks>()
   private readonly stamps = new Map<string, number>()
   private readonly unstamped = new Set<string>()
@@ -130,6 +132,7 @@ export class Records {
   /** The children of a topic are sorted anew when they are next asked for. */
   protected forgetOrder(parent: string): void {
     this.sortedChildren.delete(parent)
+    this.shownChildren.delete(parent)
   }
 
   private enter(name: string, key: string, id: string, present: boolean): void {
@@ -241,10 +244,15 @@ export class Records {
     return children
   }
 
-  /** Children of a topic in order, without those in the trash. */
+  /** Children of a topic in order, without those in the trash. The array is shared: do not change it. */
   children(parent: string): readonly TopicRecord[] {
     const all = this.childrenWithTrashed(parent)
-    return all.some((topic) => topic.trashed) ? all.filter((topic) => !topic.trashed) : all
+    let shown = this.shownChildren.get(parent)
+    if (!shown) {
+      shown = all.some((topic) => topic.trashed) ? all.filter((topic) => !topic.trashed) : all
+      this.shownChildren.set(parent, shown)
+    }
+    return shown
   }
 
   /** The ranks of the children of a topic, trashed ones included. O(1) after the first question for a parent. */
