@@ -69,6 +69,68 @@ test('while the view moves the map looks as it does at rest', async ({ page }) =
   expect(b.filter((tone, i) => Math.abs(tone - a[i]!) > 24).length).toBeLessThan(b.length * 0.001)
 })
 
+test('nothing moves by a pixel when it is pointed at, selected or written', async ({ page }) => {
+  await plantGarden(
+    page,
+    '- Spring\n  - Sow peas in rows\n  - Prick out leeks\n- Summer\n  - Water every evening\n- Autumn',
+  )
+  await page.getByRole('button', { name: /choose what to see/ }).click()
+  await page.getByRole('menuitem', { name: '100 %' }).click()
+  const drawn = () =>
+    page.locator('[data-stage] [data-topic] text').evaluateAll((texts) =>
+      texts.map((text) => {
+        const { x, y, width, height } = text.getBoundingClientRect()
+        return `${text.textContent} ${[x, y, width, height].map((length) => length.toFixed(2)).join(' ')}`
+      }),
+    )
+  for (const name of ['Sow peas in rows', 'Water every evening', 'Spring']) {
+    const words = topic(page, name).locator('text').first()
+    const { x, y, width, height } = (await words.boundingBox())!
+    const clip = {
+      x: Math.floor(x) - 2,
+      y: Math.floor(y) + 3,
+      width: Math.ceil(width) + 4,
+      height: Math.ceil(height) - 6,
+    }
+    /** The middle of the ink of the letters, in px of the clip. */
+    const middle = async () => {
+      const { data, info } = await sharp(await page.screenshot({ clip }))
+        .greyscale()
+        .raw()
+        .toBuffer({ resolveWithObject: true })
+      const ground = [...data].sort((a, b) => b - a)[Math.floor(data.length * 0.3)]!
+      let [ink, across, down] = [0, 0, 0]
+      data.forEach((tone, i) => {
+        const dark = Math.max(0, ground - tone - 8)
+        ink += dark
+        across += dark * (i % info.width)
+        down += dark * Math.floor(i / info.width)
+      })
+      return { across: across / ink, down: down / ink }
+    }
+    const away = () => page.mouse.move(640, 795)
+    await away()
+    const [texts, rest] = [await drawn(), await middle()]
+    await topic(page, name).hover()
+    await expect.poll(drawn).toEqual(texts)
+    await topic(page, name).click()
+    await away()
+    await expect(topic(page, name)).toHaveAttribute('aria-selected', 'true')
+    expect(await drawn()).toEqual(texts)
+    await page.keyboard.press('F2')
+    const field = page.getByRole('textbox', { name: 'Text of the topic' })
+    await field.press('End')
+    await field.evaluate((element) => element.style.setProperty('caret-color', 'transparent'))
+    const written = await middle()
+    expect(Math.abs(written.across - rest.across)).toBeLessThan(1)
+    expect(Math.abs(written.down - rest.down)).toBeLessThan(1)
+    expect(texts).toEqual(expect.arrayContaining(await drawn()))
+    await page.keyboard.press('Escape')
+    await expect(field).toHaveCount(0)
+    expect(await drawn()).toEqual(texts)
+  }
+})
+
 test('the selection is never lost: deleted or filtered away it hands over to what is above', async ({ page }) => {
   await plantGarden(page, '- Spring\n  - Sow peas\n    - In rows\n- Summer')
   await selectTopic(page, 'In rows')

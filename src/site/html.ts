@@ -14,6 +14,10 @@ const render = (part: Part): string => {
   return part.map(render).join('')
 }
 
+/** Parts one after the other with words between them. */
+export const joined = (parts: readonly Part[], between: string): Html =>
+  html`${parts.flatMap((part, i) => (i === 0 ? [part] : [between, part]))}`
+
 /** A template whose values are escaped unless they are Html themselves. */
 export function html(strings: TemplateStringsArray, ...parts: Part[]): Html {
   let markup = strings[0]!

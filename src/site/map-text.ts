@@ -1,10 +1,10 @@
 import type { DocumentLink, DocumentTopic, MapDocument, MapTarget, TopicTarget } from '../core/document/map-document'
 import type { FileRecord } from '../core/records/file'
 import { TASK_NAMES } from '../core/scene/signs'
-import { datesInWords } from '../core/text/days'
+import { namedDays } from '../core/text/days'
 import { readableSize } from '../core/text/readable-size'
 import { type Addresses, anchorOf, relative } from './addresses'
-import { Html, html } from './html'
+import { Html, html, joined } from './html'
 import { type FollowAddress, noteHtml } from './note-html'
 
 /** Lists nest as deep as a page can bear. */
@@ -117,7 +117,8 @@ function inOrder(topics: readonly DocumentTopic[]): DocumentTopic[] {
 
 /** Dates, the state of a task, and tags. */
 function marks({ dates, task, tags }: DocumentTopic): Html | null {
-  const when = dates ? [datesInWords(dates)] : []
-  const words = [...when, ...(task ? [`Task ${TASK_NAMES[task]}`] : []), ...tags.map((name) => `tagged ${name}`)]
-  return words.length > 0 ? html`<p class="marks">${words.join(', ')}</p>` : null
+  const days = dates ? namedDays(dates).map(({ day, words }) => html`<time datetime="${day}">${words}</time>`) : []
+  const words = [...(task ? [`Task ${TASK_NAMES[task]}`] : []), ...tags.map((name) => `tagged ${name}`)]
+  const parts = [...(days.length > 0 ? [joined(days, ' to ')] : []), ...words]
+  return parts.length > 0 ? html`<p class="marks">${joined(parts, ', ')}</p>` : null
 }

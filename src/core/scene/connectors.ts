@@ -4,6 +4,7 @@ import { isFlanked, settingBelow } from '../layout/kinds/set-children'
 import { ROUTE_SPACE } from '../layout/map-layout'
 import type { ConnectorForm } from '../records/look'
 import { isRoot } from '../records/place'
+import { type Calendar, ENGLISH } from '../text/days'
 import type { Ground } from '../ways/ground'
 import { placeOf } from './crosslink-line'
 import { type Drawing, drawing, px } from './drawing'
@@ -81,14 +82,16 @@ const middleY = (box: TopicBox) => box.y + box.height / 2
 interface Surroundings {
   /** Set where lines can come upon topics that they do not join. */
   ground: Ground | null
-  /** The day that is marked on scales of days. */
-  today: string | null
+  calendar: Calendar
 }
 
 /** One connector for what hangs together below a topic, in the form that the topic's style says. */
-export function drawConnectors(layout: MapLayout, { ground, today }: Partial<Surroundings> = {}): Connector[] {
+export function drawConnectors(
+  layout: MapLayout,
+  { ground, calendar = ENGLISH }: Partial<Surroundings> = {},
+): Connector[] {
   const connectors: Connector[] = []
-  const around = { ground: ground && layout.boxes.some(isOutOfLine) ? ground : null, today: today ?? null }
+  const around = { ground: ground && layout.boxes.some(isOutOfLine) ? ground : null, calendar }
   for (const box of layout.boxes)
     if (box.below.length > 0) for (const connector of connectorsBelow(box, around)) connectors.push(connector)
   return connectors
@@ -107,7 +110,7 @@ const before = new WeakMap<
 function connectorsBelow(parent: TopicBox, around: Surroundings): readonly Connector[] {
   const { below } = parent
   const known = before.get(parent)
-  const stands = known?.around.ground === around.ground && known?.around.today === around.today
+  const stands = known?.around.ground === around.ground && known?.around.calendar === around.calendar
   if (stands && known?.below === below) return known.connectors
   const same =
     stands &&
@@ -146,13 +149,13 @@ function ownLine(form: ConnectorForm): 'curve' | 'straight' | null {
 }
 
 /** The lines of a group: those of its form as far as they pass through no other topic, else around what stands there. */
-function linesFor(parent: TopicBox, children: readonly TopicBox[], { ground, today }: Surroundings): Lines {
-  const lines = formedLines(parent, children, today)
+function linesFor(parent: TopicBox, children: readonly TopicBox[], { ground, calendar }: Surroundings): Lines {
+  const lines = formedLines(parent, children, calendar)
   if (!ground) return lines
   const isClear = (path: string) => straightParts(path).every((part) => ground.areClear(part))
   const blocked = new Set(lines.ticks.flatMap(({ child, path }) => (isClear(path) ? [] : child)))
   const open = children.filter((child) => !blocked.has(child))
-  const rest = open.length < children.length && open.length > 0 ? formedLines(parent, open, today) : lines
+  const rest = open.length < children.length && open.length > 0 ? formedLines(parent, open, calendar) : lines
   const formed = open.length > 0 && isClear(rest.trunk) ? rest : { trunk: '', ticks: [] }
   const around = children.filter((child) => !formed.ticks.some((tick) => tick.child === child))
   return { ...formed, ticks: [...formed.ticks, ...around.map((child) => lineAround(parent, child, ground))] }
@@ -164,11 +167,11 @@ function lineAround(parent: TopicBox, child: TopicBox, ground: Ground) {
   return { child, path: way ? roundedLine(way.points, ground) : straight(parent, child) }
 }
 
-function formedLines(parent: TopicBox, children: readonly TopicBox[], today: string | null): Lines {
+function formedLines(parent: TopicBox, children: readonly TopicBox[], calendar: Calendar): Lines {
   const [first] = children
   if (first!.byHand) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
-  if (parent.setting === 'time') return axis(parent, children, today)
+  if (parent.setting === 'time') return axis(parent, children, calendar)
   const { growth } = first!
   const own = ownLine(parent.style.connector)
   if (own && (growth === 'right' || growth === 'left' || growth === 'down' || growth === 'up')) {
@@ -334,7 +337,7 @@ const straight = (parent: TopicBox, child: TopicBox): string => {
 }
 
 /** A scale of days with a stem to each child that has one; those without a day hang on a spine at its end. */
-function axis(parent: TopicBox, children: readonly TopicBox[], today: string | null): Lines {
+function axis(parent: TopicBox, children: readonly TopicBox[], calendar: Calendar): Lines {
   const dated = children.filter(({ topic }) => topic.dates)
   const undated = children.filter(({ topic }) => !topic.dates)
   const y = middleY(parent)
@@ -351,6 +354,6 @@ function axis(parent: TopicBox, children: readonly TopicBox[], today: string | n
         ? `M${px(stemX(child))} ${px(y)}V${px(middleY(child))}H${px(child.x)}`
         : `M${px(end)} ${px(middleY(child))}H${px(child.x)}`,
     })),
-    labels: drawScale(dated, y, today),
+    labels: drawScale(dated, y, calendar),
   }
 }

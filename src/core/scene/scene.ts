@@ -11,6 +11,7 @@ import { ROOM_AROUND } from '../layout/view'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { CrosslinkRecord } from '../records/crosslink'
 import type { Records } from '../records/records'
+import { type Calendar, ENGLISH } from '../text/days'
 import { Ground } from '../ways/ground'
 import type { Patience } from '../ways/way'
 import { type Connector, drawConnectors } from './connectors'
@@ -56,12 +57,12 @@ export class SceneMaker {
   }
 
   /**
-   * The whole map, or only the branch of a topic. A day is marked on branches along time, where it lies within. Without
+   * The whole map, or only the branch of a topic. Branches along time are written as a calendar does. Without
    * patience lines are drawn as they were, or as curves, until they are asked for again; see `isSettled`.
    */
   make(
     only: string | null,
-    today: string | null = null,
+    calendar: Calendar = ENGLISH,
     patience: Patience = { tiles: Number.POSITIVE_INFINITY },
   ): Scene {
     const { records, context, lines } = this
@@ -79,7 +80,7 @@ export class SceneMaker {
     ])
     return {
       layout,
-      connectors: drawConnectors(layout, { ground, today }),
+      connectors: drawConnectors(layout, { ground, calendar }),
       crosslinks,
       lineOf: (link, box) => lines.line(link, box, layout, ground, { tiles: ALONE }),
       near: (bounds) => ground.near(bounds),

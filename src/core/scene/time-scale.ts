@@ -1,10 +1,11 @@
 import type { TopicBox } from '../layout/boxes'
 import { BESIDE_STEM } from '../layout/kinds/time'
-import { DAY_MS, dayAndMonth, dayNumber, isoDay } from '../text/days'
+import { type Calendar, DAY_MS, dayNumber, isoDay, yearOf } from '../text/days'
 import { type Drawing, drawing, px } from './drawing'
 
-/** Least distance between two dates that are written at the axis, and between two marks of its scale, in px. */
+/** Least distance between two dates that are written at the axis, a letter of longer ones, and between two marks of its scale, in px. */
 const LABEL_WIDTH = 48
+const LETTER_WIDTH = 7
 const YEAR_WIDTH = 28
 const MARK_APART = 64
 /** Nearer than this to today a mark of the scale has no words, in px. */
@@ -27,20 +28,20 @@ const MONTH_DAYS = 30.4
 export const stemX = (child: TopicBox): number => child.x - BESIDE_STEM
 
 /** What is written at a scale of days: its marks and today above the axis, the dates of the topics beneath it. */
-export function drawScale(dated: readonly TopicBox[], y: number, today: string | null): Drawing[] {
+export function drawScale(dated: readonly TopicBox[], y: number, calendar: Calendar): Drawing[] {
   const stems = dated.map((child) => ({ x: stemX(child), day: child.topic.dates!.start })).sort((a, b) => a.x - b.x)
   const [first, last] = [stems[0], stems.at(-1)]
-  const labels = dates(stems, y)
+  const labels = dates(stems, y, calendar)
   if (!first || !last || last.x <= first.x) return labels
   const [from, to] = [dayNumber(first.day), dayNumber(last.day)]
   const perDay = (last.x - first.x) / (to - from)
   const at = (day: number) => first.x + (day - from) * perDay
-  const now = today === null ? Number.NaN : dayNumber(today)
+  const now = calendar.today === null ? Number.NaN : dayNumber(calendar.today)
   const isNow = now >= from && now <= to
   return [
     ...labels,
     // The line of today runs through no word.
-    ...marks(from, to, perDay).flatMap(({ day, words }) =>
+    ...marks(from, to, perDay, calendar).flatMap(({ day, words }) =>
       mark(at(day), y, isNow && Math.abs(at(day) - at(now)) < NEAR_TODAY ? '' : words),
     ),
     ...(isNow ? todayAt(at(now), y) : []),
@@ -48,32 +49,32 @@ export function drawScale(dated: readonly TopicBox[], y: number, today: string |
 }
 
 /** Dates of topics beside their stems, as many as can be read; the year where it begins or changes. */
-function dates(stems: readonly { x: number; day: string }[], y: number): Drawing[] {
+function dates(stems: readonly { x: number; day: string }[], y: number, calendar: Calendar): Drawing[] {
   let year = ''
   return stems.flatMap(({ x, day }, i) => {
-    const itsYear = day.slice(0, day.lastIndexOf('-', day.length - 4))
+    const itsYear = yearOf(day)
     const isNewYear = itsYear !== year
+    const named = calendar.dayAndMonth(day)
     const room = (stems[i + 1]?.x ?? Number.POSITIVE_INFINITY) - x
-    if (room < LABEL_WIDTH + (isNewYear ? YEAR_WIDTH : 0)) return []
+    if (room < Math.max(LABEL_WIDTH, named.length * LETTER_WIDTH) + (isNewYear ? YEAR_WIDTH : 0)) return []
     year = itsYear
-    const words = `${dayAndMonth(day)}${isNewYear ? ` ${itsYear}` : ''}`
+    const words = isNewYear ? `${named} ${itsYear}` : named
     return drawing('text', { x: px(x + 4), y: px(y + 13), class: 'axis-date' }, [words])
   })
 }
 
 /** The days at which a scale is marked, with their words. */
-function marks(from: number, to: number, perDay: number): { day: number; words: string }[] {
+function marks(from: number, to: number, perDay: number, calendar: Calendar): { day: number; words: string }[] {
   const step =
     STEPS.find(({ days = 0, months = 0 }) => (days + months * MONTH_DAYS) * perDay >= MARK_APART) ?? STEPS.at(-1)!
   const found: { day: number; words: string }[] = []
   for (let day = firstMark(from, step); day <= to; day = nextMark(day, step)) {
     const iso = isoDay(day)
-    const year = iso.slice(0, iso.lastIndexOf('-', iso.length - 4))
-    const [date, month] = dayAndMonth(iso).split(' ') as [string, string]
     const { months = 0 } = step
+    const isNewYear = months > 0 && iso.endsWith('-01-01')
     found.push({
       day,
-      words: months >= 12 ? year : months === 0 ? `${date} ${month}` : month === 'Jan' ? year : month,
+      words: months >= 12 || isNewYear ? yearOf(iso) : months === 0 ? calendar.dayAndMonth(iso) : calendar.month(iso),
     })
   }
   return found

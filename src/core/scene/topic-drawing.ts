@@ -16,7 +16,7 @@ const SIDE_BAR = 3
 /** Corners of a pill of several lines would else cut into its text. */
 const ROUNDEST = 20
 /** How far below the top of its line a letter stands, as a part of the line height. */
-const BASELINE = 0.72
+export const BASELINE = 0.72
 const SIGN_HEIGHT = 14
 const SIGN_SCALE = 0.58
 

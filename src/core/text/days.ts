@@ -2,17 +2,31 @@ import type { Dates } from '../records/topic'
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
-/** Day and month of an ISO 8601 date, as people read it: `9 May`. */
-export function dayAndMonth(day: string): string {
-  const [, month, date] = day.split('-')
-  return `${Number(date)} ${MONTHS[Number(month) - 1]}`
+/** How days are written in a drawing. All days are dates as ISO 8601 writes them. */
+export interface Calendar {
+  /** The day that is marked on scales of days, where it lies within. */
+  today: string | null
+  /** Day and month, as people read them: `9 May`. */
+  dayAndMonth(day: string): string
+  /** The month, short: `May`. */
+  month(day: string): string
 }
 
-const wholeDay = (day: string) => `${dayAndMonth(day)} ${day.slice(0, day.indexOf('-'))}`
+const month = (day: string): string => MONTHS[Number(day.split('-').at(-2)) - 1]!
+const dayAndMonth = (day: string): string => `${Number(day.split('-').at(-1))} ${month(day)}`
 
-/** A day or a span of days in words: `9 May 2026 to 3 Jun 2026`. */
-export const datesInWords = ({ start, end }: Dates): string =>
-  end === null || end === start ? wholeDay(start) : `${wholeDay(start)} to ${wholeDay(end)}`
+/** Days as they are written where nobody's language is known: in what is published, exported or drawn on the server. */
+export const ENGLISH: Calendar = { today: null, dayAndMonth, month }
+
+/** The year of a date. */
+export const yearOf = (day: string): string => day.slice(0, day.lastIndexOf('-', day.length - 4))
+
+/** The days that a span names, one or two, in English words: `9 May 2026`. */
+export const namedDays = ({ start, end }: Dates): { day: string; words: string }[] =>
+  [start, ...(end === null || end === start ? [] : [end])].map((day) => ({
+    day,
+    words: `${dayAndMonth(day)} ${yearOf(day)}`,
+  }))
 
 /** A day in ms. */
 export const DAY_MS = 86_400_000

@@ -3,6 +3,11 @@
 ;(() => {
   const top = document.body.dataset.top || ''
 
+  // ---- Dates: in the words of whoever reads; without this script they are in English. ----------------------------
+  const days = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+  for (const time of document.querySelectorAll('time[datetime]'))
+    time.textContent = days.format(new Date(time.dateTime))
+
   // ---- Search -------------------------------------------------------------------------------------------------
   const loaded = new Map()
   const shards = new Map()

@@ -1,5 +1,5 @@
 import type { Dates } from '../../core/records/topic'
-import { DAY_MS } from '../../core/text/days'
+import { type Calendar, DAY_MS } from '../../core/text/days'
 
 /**
  * A moment as people say it, in the words of the browser's language: "today 14:20", "yesterday 09:05", "3 March", "3 March 2025".
@@ -20,6 +20,25 @@ export function sayWhen(at: Date, now = new Date(), language?: string): string {
 export function today(now = new Date()): string {
   const two = (number: number) => String(number).padStart(2, '0')
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
+}
+
+let known: Calendar | null = null
+
+/** Days as the browser's language writes them, and which one is today; the same object all day long. */
+export function calendarHere(now?: Date, language?: string): Calendar {
+  const day = today(now)
+  if (known?.today === day && !language) return known
+  const written = (options: Intl.DateTimeFormatOptions) => {
+    const words = new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC' })
+    return (at: string) => words.format(new Date(at))
+  }
+  const calendar: Calendar = {
+    today: day,
+    dayAndMonth: written({ day: 'numeric', month: 'short' }),
+    month: written({ month: 'short' }),
+  }
+  if (!language) known = calendar
+  return calendar
 }
 
 /** A day, or the first and the last day of a span, in the words of the browser's language: "4 May 2026 – 3 June 2026". */

@@ -6,7 +6,7 @@ import { type Scene, SceneMaker } from '../../core/scene/scene'
 import { isEmpty, keptBy, matches } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
 import { useFonts } from '../app/late-parts'
-import { today } from '../app/when'
+import { calendarHere } from '../app/when'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from '../workspace/workspace-store'
 
@@ -27,7 +27,7 @@ export function useScene(session: CollectionSession, { map, only, filter }: Pane
   const version = session.sceneVersion
   const fonts = useFonts()
   const context = useMemo(() => ({ fonts, countTopics: session.countTopics }), [fonts, session])
-  const day = today()
+  const calendar = calendarHere()
   const active = filter && !isEmpty(filter) ? filter : null
   const alone = active?.alone ? active : null
   const aloneVersion = alone ? version : ''
@@ -39,8 +39,8 @@ export function useScene(session: CollectionSession, { map, only, filter }: Pane
   }, [session, map, context, alone, aloneVersion])
   const [settling, setSettling] = useState({ version, round: 0 })
   const scene = useMemo(
-    () => maker.make(only, day, { tiles: settling.version === version ? WHEN_AT_REST : WITH_A_CHANGE }),
-    [version, only, maker, day, settling],
+    () => maker.make(only, calendar, { tiles: settling.version === version ? WHEN_AT_REST : WITH_A_CHANGE }),
+    [version, only, maker, calendar, settling],
   )
   useEffect(() => {
     if (scene.isSettled) return

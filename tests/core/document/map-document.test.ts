@@ -9,7 +9,7 @@ import { tagTopics } from '../../../src/core/commands/tags'
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { type DocumentTopic, MapTeller } from '../../../src/core/document/map-document'
-import { datesInWords } from '../../../src/core/text/days'
+import { namedDays } from '../../../src/core/text/days'
 import { Garden } from '../gardens'
 
 /** A map of seasons and one of tools, with a link from the first to each end of the second. */
@@ -57,7 +57,7 @@ describe('a map as a document', () => {
         { kind: 'web', address: 'https://example.org/peas', title: 'https://example.org/peas' },
       ],
     })
-    expect(datesInWords(part('Sow peas').dates!)).toBe('1 Mar 2026 to 10 Apr 2026')
+    expect(namedDays(part('Sow peas').dates!).map(({ words }) => words)).toEqual(['1 Mar 2026', '10 Apr 2026'])
     expect(part('Summer').links).toMatchObject([{ kind: 'comes from', target: { text: 'Spade' } }])
   })
 

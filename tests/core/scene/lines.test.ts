@@ -7,6 +7,7 @@ import { ConnectorForm, PLAIN_MAP_LOOK } from '../../../src/core/records/look'
 import type { Records } from '../../../src/core/records/records'
 import { straightParts } from '../../../src/core/scene/path'
 import { buildScene, type Scene, SceneMaker } from '../../../src/core/scene/scene'
+import { ENGLISH } from '../../../src/core/text/days'
 import { passesThrough } from '../../../src/core/ways/ground'
 import { CONTEXT } from '../gardens'
 import { MAP, plain, recordsOf, sapling, topicId } from '../layout/forests'
@@ -86,7 +87,7 @@ test('a cross-link stays as it was while nothing comes in its way, moves with it
   link(records, saplings.length, [[4, 7]])
   const maker = new SceneMaker(records, CONTEXT, new MapLayouter(records, MAP, CONTEXT))
   const make = (tiles = Number.POSITIVE_INFINITY) => {
-    const scene = maker.make(null, null, { tiles })
+    const scene = maker.make(null, ENGLISH, { tiles })
     const ends = [4, 7].map((i) => scene.layout.byKey.of(topicId(i))!)
     return {
       scene,
@@ -122,7 +123,7 @@ test('with little patience at a time all lines are found in the end, as with muc
     Array.from({ length: 12 }, (_, i): [number, number] => [i * 5, 59 - i * 3]),
   )
   const maker = new SceneMaker(records, CONTEXT, new MapLayouter(records, MAP, CONTEXT))
-  const make = () => maker.make(null, null, { tiles: 400 })
+  const make = () => maker.make(null, ENGLISH, { tiles: 400 })
   let scene = make()
   expect(scene.isSettled).toBe(false)
   let rounds = 1

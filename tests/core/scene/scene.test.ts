@@ -17,6 +17,7 @@ import { placedPath } from '../../../src/core/scene/path'
 import { buildScene, type Scene, SceneMaker } from '../../../src/core/scene/scene'
 import { signName } from '../../../src/core/scene/signs'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
+import { type Calendar, ENGLISH } from '../../../src/core/text/days'
 import { CONTEXT, Garden } from '../gardens'
 
 function planted(): { garden: Garden; map: MapId } {
@@ -148,11 +149,13 @@ describe('connectors', () => {
     date('Summer', '2026-06-05')
     date('Autumn', '2027-01-10')
     garden.do((r, m) => setMapLayout(r, { map, layout: 'time' }, m))
-    const written = (name: string, today: string | null = null) =>
+    const written = (name: string, today: string | null = null, words: Partial<Calendar> = {}) =>
       new SceneMaker(garden.records, CONTEXT, new MapLayouter(garden.records, map, CONTEXT))
-        .make(null, today)
+        .make(null, { ...ENGLISH, today, ...words })
         .connectors.flatMap((one) => parts(one.drawing))
         .filter(({ attributes }) => attributes.class === name)
+    const inGerman = written('axis-date', null, { dayAndMonth: (day) => `${Number(day.slice(-2))}. Mai` })
+    expect(inGerman.map(({ children }) => children[0])).toEqual(['1. Mai 2026', '5. Mai', '10. Mai 2027'])
     const words = written('axis-date').map(({ children }) => children[0])
     expect(words).toEqual(['1 Mar 2026', '5 Jun', '10 Jan 2027'])
     expect(written('axis-scale').map(({ children }) => children[0])).toEqual(['Apr', 'Jul', 'Oct', '2027'])

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { sayDays, sayWhen } from '../../../src/views/app/when'
+import { calendarHere, sayDays, sayWhen } from '../../../src/views/app/when'
 
 test('a moment is said as people say it, in their language', () => {
   const now = new Date(2026, 2, 12, 16, 0)
@@ -15,4 +15,14 @@ test('a moment is said as people say it, in their language', () => {
 test('days are said in the words of the browser, whatever the zone', () => {
   expect(sayDays({ start: '2026-05-04', end: null }, 'en-GB')).toBe('4 May 2026')
   expect(sayDays({ start: '2026-05-04', end: '2026-06-03' }, 'de')).toBe('4. Mai 2026 – 3. Juni 2026')
+})
+
+test('drawings write days as the browser does, and know today', () => {
+  const german = calendarHere(new Date(2026, 4, 9), 'de')
+  expect([german.today, german.dayAndMonth('2026-05-09'), german.month('2026-10-01')]).toEqual([
+    '2026-05-09',
+    '9. Mai',
+    'Okt',
+  ])
+  expect(calendarHere(new Date(2026, 4, 9))).toBe(calendarHere(new Date(2026, 4, 9, 12)))
 })
