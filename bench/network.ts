@@ -6,6 +6,7 @@ import { makeMap } from '../src/core/commands/maps'
 import { proposeSplit } from '../src/core/crowding/propose-split'
 import { type OutlineItem, outlineItem } from '../src/core/formats/outline'
 import { matchMaps, type TextTree } from '../src/core/matching/match-maps'
+import { mentionsIn } from '../src/core/network/mentions'
 import { CollectionId, type MapId } from '../src/core/records/ids'
 import { Records } from '../src/core/records/records'
 import { ALL_FONTS } from '../src/core/text/all-fonts'
@@ -97,6 +98,23 @@ export function measureMatching(): Measurement {
     found = matchMaps(first, second, lexicon).length
   })
   return row('merge-5k', times, 1_500, `${found} pairs`)
+}
+
+/** What is named in 50,000 topics and notes: names of three words, of which some stand in texts of thirty. */
+export function measureMentions(): Measurement {
+  const texts = Array.from({ length: 50_000 }, (_, i) => ({
+    id: String(i),
+    text:
+      i % 5 === 0
+        ? Array.from({ length: 10 }, (_, part) => textOf((i * 31 + part * 977) % 90_000)).join(', ')
+        : textOf(i),
+  }))
+  const names = texts.filter((_, i) => i % 5 !== 0)
+  let found = 0
+  const times = timesOf(() => {
+    found = mentionsIn(texts, names).length
+  })
+  return row('mentions-50k', times, 3_000, `${found} mentions of ${names.length} names`)
 }
 
 /** How well topics that are the same are found, on the half of the labelled merges that was kept apart. */

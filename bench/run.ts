@@ -6,7 +6,7 @@ import { measureLive } from './live'
 import { measureManyMaps } from './many-maps'
 import type { Measurement } from './measure'
 import { measureMemory } from './memory'
-import { measureMatching, measureQuality, measureSplit } from './network'
+import { measureMatching, measureMentions, measureQuality, measureSplit } from './network'
 import { measureStage } from './stage'
 import { measureTextSync } from './text-sync'
 
@@ -19,6 +19,7 @@ const benches: { rows: readonly string[]; run: Bench }[] = [
   ...Object.entries(layoutBenches).map(([name, run]) => ({ rows: [name], run })),
   { rows: ['text-sync-2k'], run: measureTextSync },
   { rows: ['split-10k'], run: measureSplit },
+  { rows: ['mentions-50k'], run: measureMentions },
   { rows: ['merge-5k'], run: measureMatching },
   {
     rows: ['match-same-precision', 'match-same-recall', 'match-either-precision', 'match-either-recall'],

@@ -115,3 +115,63 @@ test('several topics are tied to one another in one step, or become one child ma
   await expect(topic(page, 'Spring')).toBeVisible()
   await expect(topic(page, 'The bright months')).toHaveCount(0)
 })
+
+test('the ledger shows every link, makes few quiet against many crossings, and links what is only named', async ({
+  page,
+}) => {
+  const beds = ['Leeks', 'Beans', 'Carrots', 'Parsnips']
+  const list = (name: string) => `- ${name}\n${beds.map((bed) => `  - ${name} ${bed}`).join('\n')}`
+  await plantGarden(page, `${list('Sow')}\n${list('Harvest')}\n- Soup of harvest carrots`)
+  const collection = new URL(page.url()).pathname.split('/')[2]!
+  const idOf = (name: string) => topic(page, name).getAttribute('data-topic')
+  const command = async (name: string, args: object) => {
+    const asked = { id: await page.evaluate(() => crypto.randomUUID()), args }
+    const answer = await page.request.post(`/api/collections/${collection}/commands/${name}`, { data: asked })
+    expect(answer.status()).toBe(200)
+    return (await answer.json()) as { change: { edits: { kind: string; id: string }[] } }
+  }
+  // Each is linked with the one at the other end of the other row: lines that cross.
+  const links: string[] = []
+  for (const [i, bed] of beds.entries()) {
+    const ends = { from: await idOf(`Sow ${bed}`), to: await idOf(`Harvest ${beds.at(-1 - i)}`) }
+    const { change } = await command('link', ends)
+    links.push(change.edits[0]!.id)
+  }
+  await command('draw-links', { crosslinks: links, drawn: 'line' })
+  await page.locator('[data-stage]').getByRole('treeitem').first().click()
+  await choose(page, 'Sow Leeks', 'Network', 'See all links of the collection')
+
+  await expect(page.getByRole('heading', { name: 'Links' })).toBeVisible()
+  const clutter = page.getByRole('region', { name: 'Clutter' })
+  await expect(clutter.getByText(/crossings? on Garden/)).toBeVisible()
+  await expect(clutter.getByRole('img')).toHaveCount(2)
+  await expect(page.getByRole('row', { name: /Sow Leeks.*Harvest Parsnips/ })).toBeVisible()
+  await clutter.getByRole('button', { name: /^Make/ }).click()
+  await expect(clutter.getByText(/crossings? on Garden/)).toBeHidden()
+  await page.getByRole('button', { name: /^Undo: Make/ }).click()
+  await expect(clutter.getByText(/crossings? on Garden/)).toBeVisible()
+
+  await page.getByText(/^Named but not linked/).click()
+  const named = page.getByRole('row', { name: /Soup of harvest carrots.*Harvest Carrots/ })
+  await named.getByRole('button', { name: /^Link/ }).click()
+  await expect(named).toHaveCount(0)
+  await page.getByText(/^Quiet/).click()
+  await expect(named).toBeVisible()
+
+  const way = page.getByRole('region', { name: 'Shortest way' })
+  for (const [end, name] of [
+    ['From', 'Sow Leeks'],
+    ['To', 'Harvest Parsnips'],
+  ]) {
+    await way.getByRole('button', { name: new RegExp(`^${end}:`) }).click()
+    await page.getByRole('combobox').fill(name!)
+    await page.getByRole('option', { name: new RegExp(`^${name}`) }).click()
+  }
+  await expect(way.getByRole('listitem')).toHaveText([/Sow Leeks/, /by a cross-link to Harvest Parsnips/])
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: scheme })
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  }
+  await way.getByRole('link', { name: 'Sow Leeks' }).click()
+  await expect(topic(page, 'Sow Leeks')).toHaveAttribute('aria-selected', 'true')
+})

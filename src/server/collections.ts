@@ -11,7 +11,7 @@ import { type Client, prepared, snapshot } from './database'
 import type { Member } from './http/endpoint'
 import { forgetRoles, reachesOf } from './people/rights'
 import { digestsAfter } from './records/digests'
-import { GIVEN, isTable, leadsTo, loadByIds, loadInto, selectRecords } from './records/tables'
+import { GIVEN, isTable, leadsTo, loadByIds, loadCollection, loadInto, selectRecords } from './records/tables'
 
 export interface CollectionRow {
   id: string
@@ -226,7 +226,7 @@ export const templatesOf = (collection: string): Promise<TemplateRecord[]> =>
 /** All records of a collection as of one moment, with the number of its last change. */
 export function wholeCollection(
   collection: string,
-  load: (client: Client, into: Records) => Promise<void>,
+  load: (client: Client, into: Records) => Promise<void> = (client, into) => loadCollection(client, into, collection),
 ): Promise<{ records: Records; number: number }> {
   return snapshot(async (client) => {
     const records = new Records()

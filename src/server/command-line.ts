@@ -20,7 +20,7 @@ import { importPageFolder } from './folders/import-pages'
 import { type HeldMap, mapOfFile } from './page-file'
 import { personByAddress } from './people/people'
 import { siteAssets } from './publications/assets'
-import { loadCollection, loadInto } from './records/tables'
+import { loadInto } from './records/tables'
 import { type PageSplit, splitFile } from './split-file'
 
 const USAGE = `Usage:
@@ -185,7 +185,7 @@ async function chosen(name: string | undefined): Promise<{ id: string; title: st
 
 async function publishJob(collection: string | undefined, out: string): Promise<number> {
   const { id } = await chosen(collection)
-  const { records } = await wholeCollection(id, (client, into) => loadCollection(client, into, id))
+  const { records } = await wholeCollection(id)
   const target = resolve(out)
   if (existsSync(target) && readdirSync(target).length > 0 && !existsSync(join(target, 'assets', 'reader.js')))
     throw new Error(`${target} holds something else than a site. Give an empty folder, or one with a site to replace.`)

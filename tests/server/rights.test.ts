@@ -34,7 +34,7 @@ const missing = { reader: 404, commenter: 404, editor: 404, owner: 404 } as cons
 const missingToSome = { mapReader: 404, mapEditor: 404 } as const
 
 /** One row for each method of each route. `body` is well formed, so that rights alone decide. */
-const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
+const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?: string }> = {
   'GET /healthz': { rights: anyone },
   'POST /api/guests': { rights: { ...all(409), nobody: '.' } },
   'POST /api/sessions': {
@@ -89,9 +89,14 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string }> = {
   },
   'POST /api/collections/[collection]/draft': { rights: editors, body: { wish: 'A plan', text: '' } },
   'GET /api/collections/[collection]/templates': { rights: readersOfAll },
-  'GET /api/collections/[collection]/find': { rights: readers },
+  'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },
+  'GET /api/collections/[collection]/links': { rights: readers },
+  'GET /api/collections/[collection]/way': { rights: readers, query: `from=${NOT_THERE}&to=${NOT_THERE}` },
   'GET /api/collections/[collection]/stream': { rights: readers },
-  'POST /api/collections/[collection]/files': { rights: { ...editors, mapEditor: 404, editor: 404, owner: 404 } },
+  'POST /api/collections/[collection]/files': {
+    query: `topic=${NOT_THERE}&name=a.txt`,
+    rights: { ...editors, mapEditor: 404, editor: 404, owner: 404 },
+  },
   'GET /api/collections/[collection]/files/[file]': {
     rights: { ...readers, ...missing, ...missingToSome },
   },
@@ -175,7 +180,7 @@ describe('every endpoint asks who is calling', () => {
   const ends = (route: string) => ['DELETE /api/me', 'DELETE /api/sessions'].indexOf(route)
   const order = Object.keys(TABLE).sort((a, b) => ends(a) - ends(b))
   test.each(order)('%s', async (route) => {
-    const { rights, body, path: last } = TABLE[route]!
+    const { rights, body, path: last, query: asked } = TABLE[route]!
     const [method, pattern] = route.split(' ') as [string, string]
     const address = pattern
       .replace('[collection]', collection)
@@ -188,11 +193,7 @@ describe('every endpoint asks who is calling', () => {
       .replace('[...path]', '')
     for (const who of CALLERS) {
       if (route === 'DELETE /api/sessions' && who !== 'nobody') continue
-      const query = pattern.endsWith('/files')
-        ? `?topic=${NOT_THERE}&name=a.txt`
-        : pattern.endsWith('/find')
-          ? '?words=spring'
-          : ''
+      const query = asked === undefined ? '' : `?${asked}`
       const answer =
         body === undefined
           ? await callers[who].call(method, address + query)

@@ -69,14 +69,21 @@ export function lead(change: NewChange, link: CrosslinkRecord, ends: { from?: To
   else change.update('crosslink', link.id, { from, to })
 }
 
-/** Draws a cross-link as a line, as quiet signs, or only while an end is selected. Refused where it is gone. */
-export const drawCrosslink = command((change, args: { crosslink: CrosslinkId; drawn: Drawn }) => {
-  change.update('crosslink', args.crosslink, { drawn: args.drawn })
-  return { label: args.drawn === 'line' ? 'Draw a cross-link' : 'Make a cross-link quiet', select: [] }
+/**
+ * Draws cross-links as lines, as quiet signs, or only while an end is selected; those that are drawn so already stay. Refused
+ * where one is gone.
+ */
+export const drawCrosslinks = command((change, args: { crosslinks: readonly CrosslinkId[]; drawn: Drawn }) => {
+  for (const id of new Set(args.crosslinks)) change.update('crosslink', id, { drawn: args.drawn })
+  const name = args.crosslinks.length === 1 ? 'a cross-link' : `${args.crosslinks.length} cross-links`
+  return { label: args.drawn === 'line' ? `Draw ${name}` : `Make ${name} quiet`, select: [] }
 })
 
-/** Puts a cross-link into the trash. Refused where it is gone. */
-export const removeCrosslink = command((change, args: { crosslink: CrosslinkId }) => {
-  change.update('crosslink', args.crosslink, { trashed: true })
-  return { label: 'Remove a cross-link', select: [] }
+/** Puts cross-links into the trash. Refused where one is gone. */
+export const removeCrosslinks = command((change, args: { crosslinks: readonly CrosslinkId[] }) => {
+  for (const id of new Set(args.crosslinks)) change.update('crosslink', id, { trashed: true })
+  return {
+    label: args.crosslinks.length === 1 ? 'Remove a cross-link' : `Remove ${args.crosslinks.length} cross-links`,
+    select: [],
+  }
 })

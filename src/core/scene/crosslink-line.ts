@@ -12,6 +12,8 @@ export interface CrosslinkLine {
   /** The link's id, or a path where its topic is shown elsewhere. */
   key: string
   link: CrosslinkRecord
+  /** Its ends, and what lies between as straight pieces. */
+  points: readonly Point[]
   bounds: Bounds
   drawing: Drawing
 }
@@ -83,7 +85,9 @@ export class CrosslinkLines {
     if (known?.ground === ground) return known.line
     const course = courseOf(from, to, ground, known, patience)
     const stays = course === known?.course && link === known.link
-    const line = stays ? known.line : { key, link, ...drawnLine(link, course, ground, this.fonts) }
+    const line = stays
+      ? known.line
+      : { key, link, points: course.points, ...drawnLine(link, course, ground, this.fonts) }
     ground.takeLanes(course.turns)
     this.found.set(key, { link, from: rectangle(from), to: rectangle(to), ground, course, line })
     return line

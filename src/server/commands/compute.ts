@@ -5,10 +5,12 @@ import { refuse } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import { bringBack } from '../../core/commands/bring-back'
 import type { IdSource, Outcome } from '../../core/commands/command'
+import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { planMerge } from '../../core/matching/merge-plan'
-import { ChangeId, type CollectionId, MapId, TopicId } from '../../core/records/ids'
+import { Drawn } from '../../core/records/crosslink'
+import { ChangeId, type CollectionId, CrosslinkId, MapId, TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
@@ -18,7 +20,6 @@ import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { isFinished, jobOf } from '../jobs/job-rows'
 import { english } from '../lexicon/lexicon'
-import { loadCollection } from '../records/tables'
 
 const newIds: IdSource = { newId: uuid }
 
@@ -62,6 +63,8 @@ const Sources = z
   .max(50)
   .refine((maps) => new Set(maps).size === maps.length, 'A map is named once.')
 
+const Links = z.array(CrosslinkId).min(1).max(10_000)
+
 const Plan = z.strictObject({
   target: MapId,
   sources: Sources,
@@ -96,6 +99,23 @@ const commands = {
     ({ plan }) => [plan.target, ...plan.sources, ...plan.decisions.flatMap(topicsOf)],
     async ({ records }, args) => mergeMaps(records, args, newIds),
   ),
+  // Which maps they touch is asked for as for any change: the links are on no map that is named.
+  'draw-links': command(
+    z.strictObject({ crosslinks: Links, drawn: Drawn }),
+    () => [],
+    async ({ records }, args) => drawCrosslinks(records, args, newIds),
+  ),
+  'remove-links': command(
+    z.strictObject({ crosslinks: Links }),
+    () => [],
+    async ({ records }, args) => removeCrosslinks(records, args, newIds),
+  ),
+  link: command(
+    z.strictObject({ from: TopicId, to: TopicId }),
+    ({ from, to }) => [from, to],
+    async ({ records }, { from, to }) =>
+      addCrosslink(records, { from, to: { kind: 'topic', id: to }, drawn: 'quiet' }, newIds),
+  ),
   // Which maps it touches is known when it is found, and asked for as for any change.
   undo: command(
     z.strictObject({ change: ChangeId }),
@@ -115,9 +135,6 @@ const commands = {
 export type CommandName = keyof typeof commands
 export const isCommandName = (name: string): name is CommandName => Object.hasOwn(commands, name)
 
-const loadAll = (collection: string) =>
-  wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
-
 const NOT_THERE = 'There is no such map or topic, or it is not open to you.'
 
 /** Whether a map or a topic is open to somebody; one that is not there is the command's to refuse. */
@@ -133,7 +150,7 @@ export async function computeCommand({ collection, reach }: Member, name: Comman
   const parsed = schema.safeParse(args)
   if (!parsed.success)
     throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
-  const { records, number } = await loadAll(collection)
+  const { records, number } = await wholeCollection(collection)
   if (!names(parsed.data).every((id) => isNamedOpen(records, id, reach))) throw new Failure(404, NOT_THERE)
   const stepById = async (step: string): Promise<Change | null> => {
     const [parts, job] = await Promise.all([
@@ -163,7 +180,7 @@ export const MergeRequest = z.strictObject({
 
 /** The plan of a merge with the texts that a person needs to judge it. */
 export async function planMergeOf({ collection, reach }: Member, request: z.infer<typeof MergeRequest>) {
-  const { records } = await loadAll(collection)
+  const { records } = await wholeCollection(collection)
   for (const map of [request.target, ...request.sources])
     if (!records.root(map) || records.get('map', map)?.trashed || !mayRead(reach, map))
       throw new Failure(404, 'One of these maps is gone.')

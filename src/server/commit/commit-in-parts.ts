@@ -5,7 +5,6 @@ import { undoChange } from '../../core/changes/undo'
 import { ChangeId } from '../../core/records/ids'
 import { wholeCollection } from '../collections'
 import { snapshot } from '../database'
-import { loadCollection } from '../records/tables'
 import { type Author, type CommitResult, changesOfStep } from './commit-changes'
 import { submitChange } from './queue'
 
@@ -45,7 +44,7 @@ export async function takeBackStep(collection: string, step: string, author: Aut
   const parts = await snapshot((client) => changesOfStep(client, collection, step))
   const [first] = parts
   if (!first) return
-  const { records } = await wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
+  const { records } = await wholeCollection(collection)
   const whole = { ...first, edits: joinEdits(parts.flatMap(({ edits }) => edits)) }
   const { change } = undoChange(records, whole, ChangeId.parse(uuid()))
   if (change) await submitChange(collection, { change, author })

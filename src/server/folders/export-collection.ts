@@ -8,7 +8,6 @@ import { writeFolder } from '../../core/formats/collection-folder/write-folder'
 import { wholeCollection } from '../collections'
 import { readContent } from '../files/contents'
 import { Failure } from '../http/failure'
-import { loadCollection } from '../records/tables'
 import { exchange } from './exchange'
 
 /** The same time in every zip, so that the same collection gives the same bytes. */
@@ -23,7 +22,7 @@ export async function exportCollection(collection: string, out: string): Promise
   const isZip = target.toLowerCase().endsWith('.zip')
   if (existsSync(target) && (isZip || readdirSync(target).length > 0))
     throw new Failure(409, `There is something at ${target} already. Name a new ${isZip ? 'zip' : 'folder'}.`)
-  const { records } = await wholeCollection(collection, (client, into) => loadCollection(client, into, collection))
+  const { records } = await wholeCollection(collection)
   const { texts, files } = writeFolder(records, collection)
   const contents = [
     ...texts.map(({ path, text }) => ({ path, content: () => Readable.from([Buffer.from(text)]) })),

@@ -3,7 +3,8 @@ import { runCommand } from '../commands/run-command'
 import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
 import { runJob } from '../jobs/run-job'
+import { linkLedgerOf, wayBetween } from '../link-ledger'
 
 /** What runs in a thread of its own, by name. Arguments and results travel as copies. */
-export const tasks = { runCommand, planMergeOf, draft, runJob, drawThumbnail }
+export const tasks = { runCommand, planMergeOf, draft, runJob, drawThumbnail, linkLedgerOf, wayBetween }
 export type Tasks = typeof tasks

@@ -4,7 +4,6 @@ import { wholeCollection } from '../collections'
 import { transaction } from '../database'
 import { siteAssets } from '../publications/assets'
 import { storeSite } from '../publications/publication-rows'
-import { loadCollection } from '../records/tables'
 import type { JobKind } from './job-kind'
 import { finishJob } from './job-rows'
 
@@ -14,9 +13,7 @@ const REPORT_EVERY_MS = 150
 export const publishKind: JobKind<null> = {
   async run(job, _, report) {
     const { collection } = job
-    const { records, number } = await wholeCollection(collection, (client, into) =>
-      loadCollection(client, into, collection),
-    )
+    const { records, number } = await wholeCollection(collection)
     const files: SiteFile[] = []
     let reported = 0
     for (const step of buildSite(records, collection, siteAssets())) {

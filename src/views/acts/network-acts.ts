@@ -114,6 +114,12 @@ export const NETWORK_ACTS = [
       act: (situation) => run(situation, (records, newIds) => tieTopics(records, { topics: idsOf(situation) }, newIds)),
     },
     {
+      id: 'links',
+      name: 'See all links of the collection',
+      drawing: 'link',
+      act: ({ session }) => window.location.assign(`/c/${session.id}/links`),
+    },
+    {
       id: 'merge',
       name: 'Merge other maps into this one …',
       drawing: 'merge',

@@ -1,16 +1,14 @@
 import { Anchor, Badge, Table, Text, TextInput, VisuallyHidden } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
-import { useWindowVirtualizer } from '@tanstack/react-virtual'
-import { type ReactNode, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { type ReactNode, useMemo, useState } from 'react'
 import { BEARABLE } from '../../core/crowding/piece-cost'
 import type { MapDigest } from '../../core/records/snapshot'
 import { foldForFinding } from '../../core/text/folding'
+import { RowSpace, useRowsInView } from '../app/rows-in-view'
 
 /** As people count: Map 2 stands before Map 10. */
 const order = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
 
-/** Height of a row before it is measured, in px. */
-const ROW = 46
 /** From so many maps on they can be narrowed down by words. */
 const MANY = 12
 
@@ -30,21 +28,7 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
     const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
     return sorted.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word)))
   }, [sorted, words])
-  const body = useRef<HTMLTableSectionElement>(null)
-  const [above, setAbove] = useState(0)
-  useLayoutEffect(() => {
-    if (body.current) setAbove(body.current.getBoundingClientRect().top + window.scrollY)
-  }, [])
-  const rows = useWindowVirtualizer({
-    count: shown.length,
-    estimateSize: () => ROW,
-    overscan: 12,
-    scrollMargin: above,
-    getItemKey: (index) => shown[index]!.id,
-  })
-  const visible = rows.getVirtualItems()
-  const before = (visible[0]?.start ?? above) - above
-  const after = rows.getTotalSize() - ((visible.at(-1)?.end ?? above) - above)
+  const { body, visible, before, after, measure } = useRowsInView(shown.length, (index) => shown[index]!.id)
   return (
     <>
       {maps.length >= MANY && (
@@ -74,11 +58,11 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody ref={body}>
-            {before > 0 && <Spacer height={before} />}
+            <RowSpace height={before} columns={5} />
             {visible.map(({ index }) => {
               const map = shown[index]!
               return (
-                <Table.Tr key={map.id} ref={rows.measureElement} data-index={index} aria-rowindex={index + 2}>
+                <Table.Tr key={map.id} ref={measure} data-index={index} aria-rowindex={index + 2}>
                   <Table.Td>
                     <Anchor href={address(map.id)} fw={600} style={{ overflowWrap: 'anywhere' }}>
                       {map.title || 'Untitled'}
@@ -105,17 +89,10 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
                 </Table.Tr>
               )
             })}
-            {after > 0 && <Spacer height={after} />}
+            <RowSpace height={after} columns={5} />
           </Table.Tbody>
         </Table>
       </Table.ScrollContainer>
     </>
   )
 }
-
-/** Room for rows that are not in view. */
-const Spacer = ({ height }: { height: number }) => (
-  <tr role="presentation">
-    <td colSpan={5} style={{ height, padding: 0, border: 0 }} />
-  </tr>
-)

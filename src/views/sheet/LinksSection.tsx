@@ -1,7 +1,7 @@
 import { ActionIcon, Button, Menu, Stack } from '@mantine/core'
 import { IconArrowLeft, IconArrowRight, IconDots, IconFrame, IconLink, IconMap2 } from '@tabler/icons-react'
 import { useCallback } from 'react'
-import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
+import { drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { enclosureAtEnd, enclosureName, incomingAt } from '../../core/network/crosslinks'
 import type { CrosslinkRecord, LinkEnd } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
@@ -143,7 +143,9 @@ function CrosslinkEntry({
                   <Menu.Item
                     key={drawn}
                     onClick={() =>
-                      session.run((records, newIds) => drawCrosslink(records, { crosslink: link.id, drawn }, newIds))
+                      session.run((records, newIds) =>
+                        drawCrosslinks(records, { crosslinks: [link.id], drawn }, newIds),
+                      )
                     }
                   >
                     {DRAWN[drawn]}
@@ -151,7 +153,9 @@ function CrosslinkEntry({
                 ))}
             <Menu.Item
               color="ember"
-              onClick={() => session.run((records, newIds) => removeCrosslink(records, { crosslink: link.id }, newIds))}
+              onClick={() =>
+                session.run((records, newIds) => removeCrosslinks(records, { crosslinks: [link.id] }, newIds))
+              }
             >
               Remove the cross-link
             </Menu.Item>

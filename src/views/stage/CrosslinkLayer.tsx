@@ -1,7 +1,7 @@
 import { ActionIcon, Menu } from '@mantine/core'
 import { useState } from 'react'
 import { createPortal } from 'react-dom'
-import { drawCrosslink, removeCrosslink } from '../../core/commands/crosslinks'
+import { drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import type { Bounds } from '../../core/layout/boxes'
 import type { CrosslinkLine } from '../../core/scene/crosslink-line'
 import type { Scene } from '../../core/scene/scene'
@@ -62,7 +62,7 @@ export function CrosslinkLayer({
                   disabled={!session.mayEdit || asked.line.link.drawn === drawn}
                   onClick={() =>
                     session.run((records, newIds) =>
-                      drawCrosslink(records, { crosslink: asked.line.link.id, drawn }, newIds),
+                      drawCrosslinks(records, { crosslinks: [asked.line.link.id], drawn }, newIds),
                     )
                   }
                 >
@@ -80,7 +80,9 @@ export function CrosslinkLayer({
                 color="ember"
                 disabled={!session.mayEdit}
                 onClick={() =>
-                  session.run((records, newIds) => removeCrosslink(records, { crosslink: asked.line.link.id }, newIds))
+                  session.run((records, newIds) =>
+                    removeCrosslinks(records, { crosslinks: [asked.line.link.id] }, newIds),
+                  )
                 }
               >
                 Remove the cross-link

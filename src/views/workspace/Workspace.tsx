@@ -67,7 +67,8 @@ function panesInAddress(first: MapId) {
   const topic = TopicId.safeParse(parameters.get('topic')).data ?? null
   const beside = MapId.safeParse(parameters.get('beside')).data
   const panes = [{ map: first, face: faceIn(parameters.get('face')), topic }]
-  return beside ? [...panes, { map: beside, face: faceIn(parameters.get('besideFace')), topic: null }] : panes
+  const besideTopic = TopicId.safeParse(parameters.get('besideTopic')).data ?? null
+  return beside ? [...panes, { map: beside, face: faceIn(parameters.get('besideFace')), topic: besideTopic }] : panes
 }
 
 function addressOf(collection: string, panes: readonly Pane[]): string {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { addCrosslink, drawCrosslink, removeCrosslink, tieTopics } from '../../../src/core/commands/crosslinks'
+import { addCrosslink, drawCrosslinks, removeCrosslinks, tieTopics } from '../../../src/core/commands/crosslinks'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { encloseTopics, removeEnclosure } from '../../../src/core/commands/enclosures'
 import { mergeMaps } from '../../../src/core/commands/merge-maps'
@@ -24,9 +24,9 @@ test('cross-links are made once, lead from one topic to another, and change how 
     ),
   ).toBe('A link leads from one topic to another.')
   const { id } = garden.records.crosslinksFrom(spring)[0]!
-  const { change } = garden.do((r, m) => drawCrosslink(r, { crosslink: id, drawn: 'selected' }, m))
+  const { change } = garden.do((r, m) => drawCrosslinks(r, { crosslinks: [id], drawn: 'selected' }, m))
   expect(change.edits).toEqual([{ kind: 'crosslink', id, before: { drawn: 'line' }, after: { drawn: 'selected' } }])
-  garden.do((r, m) => removeCrosslink(r, { crosslink: id }, m))
+  garden.do((r, m) => removeCrosslinks(r, { crosslinks: [id] }, m))
   expect(garden.records.crosslinksTo('topic', summer)).toEqual([])
   link()
   expect(garden.records.crosslinksTo('topic', summer)).toHaveLength(1)

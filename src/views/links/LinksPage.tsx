@@ -1,0 +1,154 @@
+import { Alert, Button, Chip, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
+import { IconSearch } from '@tabler/icons-react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { foldForFinding } from '../../core/text/folding'
+import { ask, wordsFor } from '../app/api'
+import { PageFrame } from '../app/PageFrame'
+import { Providers } from '../app/Providers'
+import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { ClutterBand } from './ClutterBand'
+import { LedgerTable } from './LedgerTable'
+import { LedgerAnswer } from './ledger-schema'
+import { countsOf, FACET_NAMES, FACETS, type Facet, rowsOf } from './rows'
+import { ShortestWay } from './ShortestWay'
+
+export default function LinksPage({ collection }: { collection: string }) {
+  return (
+    <Providers>
+      <Loaded collection={collection} />
+    </Providers>
+  )
+}
+
+function Loaded({ collection }: { collection: string }) {
+  const { session, error } = useStartedSession(collection)
+  if (session)
+    return (
+      <SessionProvider value={session}>
+        <Links />
+      </SessionProvider>
+    )
+  return (
+    <PageFrame trail={[]}>
+      {error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}
+    </PageFrame>
+  )
+}
+
+/** The links ledger: clutter and what would help, all links as a table, and the shortest way between two topics. */
+function Links() {
+  const session = useSession()
+  const queries = useQueryClient()
+  const key = ['links', session.id]
+  const { data, error } = useQuery({
+    queryKey: key,
+    queryFn: () => ask(LedgerAnswer, `/api/collections/${session.id}/links`, { limit: LEDGER_MS }),
+    staleTime: 0,
+  })
+  const [isBusy, setBusy] = useState(false)
+  /** Has the server change something, and shows the links as they then are. */
+  const change = (command: string, args: object) => {
+    setBusy(true)
+    void session
+      .command(command, args)
+      .then(() => queries.invalidateQueries({ queryKey: key }))
+      .finally(() => setBusy(false))
+  }
+  return (
+    <PageFrame
+      trail={[
+        { name: session.collection.title, address: `/c/${session.id}` },
+        { name: 'Links', address: `/c/${session.id}/links` },
+      ]}
+    >
+      <Stack gap="lg">
+        <Group justify="space-between">
+          <Title order={1} size="h2">
+            Links
+          </Title>
+          <UndoButton onDone={() => void queries.invalidateQueries({ queryKey: key })} />
+        </Group>
+        {error && <Alert color="ember">{wordsFor(error)}</Alert>}
+        {!data && !error && <Loader aria-label="Reading all links" />}
+        {data && <ClutterBand clutter={data.clutter} isBusy={isBusy} change={change} />}
+        <ShortestWay />
+        {data && <Table ledger={data} isBusy={isBusy} change={change} />}
+      </Stack>
+    </PageFrame>
+  )
+}
+
+const LEDGER_MS = 120_000
+
+/** Takes back the last thing that was done here. */
+function UndoButton({ onDone }: { onDone(): void }) {
+  const session = useSession()
+  const { undo } = session.undoable
+  if (!undo) return null
+  return (
+    <Button variant="default" onClick={() => void session.takeBack('undo').then(onDone)}>
+      Undo: {undo.label}
+    </Button>
+  )
+}
+
+interface Parts {
+  ledger: LedgerAnswer
+  isBusy: boolean
+  change(command: string, args: object): void
+}
+
+function Table({ ledger, isBusy, change }: Parts) {
+  const counts = useMemo(() => countsOf(ledger), [ledger])
+  const [chosen, setChosen] = useState<Facet | null>(null)
+  const [words, setWords] = useState('')
+  // What asks for a decision comes first.
+  const facet = chosen ?? FACETS.find((each) => each === 'broken' && counts[each] > 0) ?? 'drawn'
+  const rows = useMemo(() => {
+    const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
+    return rowsOf(ledger, facet).filter(({ from, toWords, how }) => {
+      const said = foldForFinding(`${from.text} ${toWords} ${how}`)
+      return wanted.every((word) => said.includes(word))
+    })
+  }, [ledger, facet, words])
+  return (
+    <Stack gap="sm">
+      <Chip.Group multiple={false} value={facet} onChange={(value) => setChosen(value as Facet)}>
+        <Group gap="xs" role="group" aria-label="Which links">
+          {FACETS.map((each) => (
+            <Chip key={each} value={each} size="sm">
+              {FACET_NAMES[each]} {counts[each]}
+            </Chip>
+          ))}
+        </Group>
+      </Chip.Group>
+      <TextInput
+        aria-label="Find among these"
+        placeholder="Find among these"
+        leftSection={<IconSearch size={18} />}
+        value={words}
+        onChange={(event) => setWords(event.currentTarget.value)}
+        maw={420}
+      />
+      {rows.length === 0 ? (
+        <Text c="dimmed">{words.trim() === '' ? EMPTY[facet] : 'None of these has such words.'}</Text>
+      ) : (
+        <LedgerTable rows={rows} facet={facet} isBusy={isBusy} change={change} />
+      )}
+      {rows.length < counts[facet] && words.trim() === '' && (
+        <Text c="dimmed">
+          The first {rows.length} of {counts[facet]} are shown.
+        </Text>
+      )}
+    </Stack>
+  )
+}
+
+const EMPTY: Record<Facet, string> = {
+  drawn: 'No cross-link is drawn as a line.',
+  quiet: 'No cross-link is quiet.',
+  broken: 'Every cross-link leads somewhere.',
+  named: 'Nothing is named somewhere without being linked there.',
+  web: 'No topic has a web link.',
+}
