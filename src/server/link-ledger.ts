@@ -8,6 +8,7 @@ import { buildScene, type Scene } from '../core/scene/scene'
 import { ALL_FONTS } from '../core/text/all-fonts'
 import { wholeCollection } from './collections'
 import type { Member } from './http/endpoint'
+import { english } from './lexicon/lexicon'
 
 /** A map drawn small: boxes as x, y, width and height, lines as x and y of their corners; all whole px. */
 export interface SmallPicture {
@@ -47,17 +48,21 @@ const MOST_BOXES = 800
 export async function linkLedgerOf({ collection, reach }: Member): Promise<LinkLedger> {
   const { records } = await wholeCollection(collection)
   const isOpen = (map: string) => mayRead(reach, map)
-  const ledger = ledgerOf(records, isOpen)
-  const counts: Counts = {
-    links: ledger.links.length,
-    weblinks: ledger.weblinks.length,
-    mentions: ledger.mentions.length,
-  }
+  const ledger = ledgerOf(records, isOpen, english())
+  const { links, weblinks, mentions, close, overlaps } = ledger
   return {
-    links: ledger.links.slice(0, MOST_ROWS),
-    weblinks: ledger.weblinks.slice(0, MOST_ROWS),
-    mentions: ledger.mentions.slice(0, MOST_ROWS),
-    counts,
+    links: links.slice(0, MOST_ROWS),
+    weblinks: weblinks.slice(0, MOST_ROWS),
+    mentions: mentions.slice(0, MOST_ROWS),
+    close: close.slice(0, MOST_ROWS),
+    overlaps,
+    counts: {
+      links: links.length,
+      weblinks: weblinks.length,
+      mentions: mentions.length,
+      close: close.length,
+      overlaps: overlaps.length,
+    },
     clutter: clutterOf(records, ledger),
   }
 }

@@ -1,10 +1,14 @@
+import type { Lexicon } from '../matching/lexicon'
 import type { CrosslinkRecord, Drawn } from '../records/crosslink'
 import type { CrosslinkId, MapId, TopicId, WeblinkId } from '../records/ids'
+import { parentOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { ancestors, isInTrash, topicsInOrder } from '../tree/walk'
+import { closePairs } from './closeness'
 import { enclosureAtEnd, enclosureName, topicsAtEnd } from './crosslinks'
 import { mentionsIn, type Telling } from './mentions'
+import { overlapsOf } from './overlaps'
 
 /** Where something stands: a topic, or a map as a whole. */
 export interface Place {
@@ -44,10 +48,27 @@ export interface LedgerMention {
   said: string
 }
 
+/** Two topics that are close in meaning without being linked, and the words by which they are. */
+export interface LedgerClose {
+  a: Place
+  b: Place
+  shared: string[]
+}
+
+/** Two branches, or whole maps, that say much the same. */
+export interface LedgerOverlap {
+  a: Place
+  b: Place
+  said: number
+  of: number
+}
+
 export interface Ledger {
   links: LedgerLink[]
   weblinks: LedgerWeblink[]
   mentions: LedgerMention[]
+  close: LedgerClose[]
+  overlaps: LedgerOverlap[]
 }
 
 /** Words of a text that are shown before and after a name. */
@@ -56,10 +77,10 @@ const AROUND = 6
 const READ = 20_000
 
 /**
- * All links of a collection, as far as its maps are open to whoever asks, and what is named somewhere but not linked there.
- * Linear in topics, notes and links.
+ * All links of a collection, as far as its maps are open to whoever asks, and what could be linked: what is named somewhere,
+ * what is close in meaning, and what overlaps. Linear in topics, notes and links.
  */
-export function ledgerOf(records: Records, isOpen: (map: string) => boolean): Ledger {
+export function ledgerOf(records: Records, isOpen: (map: string) => boolean, lexicon: Lexicon): Ledger {
   const maps = [...records.all('map')].filter(({ id, trashed }) => !trashed && isOpen(id))
   const topics = maps.flatMap(({ id }) => [...topicsInOrder(records, id)])
   const isShown = (topic: TopicRecord | undefined): topic is TopicRecord =>
@@ -72,6 +93,7 @@ export function ledgerOf(records: Records, isOpen: (map: string) => boolean): Le
       records.weblinks(topic.id).map(({ id, url, title }) => ({ id, at: placeOf(topic), url, title })),
     ),
     mentions: mentionRows(records, topics),
+    ...closeRows(records, topics, lexicon),
   }
 }
 
@@ -120,6 +142,27 @@ function mentionRows(records: Records, topics: readonly TopicRecord[]): LedgerMe
     if (topic.id === named.id || areNear(records, topic, named)) return []
     return [{ in: placeOf(topic), isInNote, of: placeOf(named), said: saidAround(textOf.get(where)!, at, words) }]
   })
+}
+
+function closeRows(
+  records: Records,
+  topics: readonly TopicRecord[],
+  lexicon: Lexicon,
+): Pick<Ledger, 'close' | 'overlaps'> {
+  const byId = new Map<string, TopicRecord>(topics.map((topic) => [topic.id, topic]))
+  const close = closePairs(
+    topics.map(({ id, text, note }) => ({ id, text, note: records.get('note', note)?.text ?? '' })),
+    lexicon,
+  )
+  const rowOf = (id: string) => placeOf(byId.get(id)!)
+  return {
+    close: close.flatMap(({ a, b, shared }): LedgerClose[] => {
+      const [first, second] = [byId.get(a)!, byId.get(b)!]
+      const areSiblings = parentOf(first) !== null && parentOf(first) === parentOf(second)
+      return areSiblings || areNear(records, first, second) ? [] : [{ a: placeOf(first), b: placeOf(second), shared }]
+    }),
+    overlaps: overlapsOf(records, close).map(({ a, b, said, of }) => ({ a: rowOf(a), b: rowOf(b), said, of })),
+  }
 }
 
 /** Whether two topics stand below one another, lead to one another, or are linked already. */

@@ -70,7 +70,7 @@ export function Dialogs() {
     case 'merge':
       return (
         <Suspense>
-          <MergeDialog target={dialog.target} onClose={close} />
+          <MergeDialog target={dialog.target} source={dialog.source} onClose={close} />
         </Suspense>
       )
     case 'split':

@@ -13,12 +13,16 @@ interface Props {
   change(command: string, args: object): void
 }
 
+const linkEnds = ({ from, to }: Row) => ({ name: 'Link', command: 'link', args: { from: from.topic, to: to?.topic } })
+
 /** What can be done with a row of a facet: its name, and the command with what it is told. */
 const ACTS: Record<Facet, ((row: Row) => { name: string; command: string; args: object }) | null> = {
   drawn: ({ key }) => ({ name: 'Make quiet', command: 'draw-links', args: { crosslinks: [key], drawn: 'quiet' } }),
   quiet: ({ key }) => ({ name: 'Draw', command: 'draw-links', args: { crosslinks: [key], drawn: 'line' } }),
   broken: ({ key }) => ({ name: 'Remove', command: 'remove-links', args: { crosslinks: [key] } }),
-  named: ({ from, to }) => ({ name: 'Link', command: 'link', args: { from: from.topic, to: to?.topic } }),
+  named: linkEnds,
+  close: linkEnds,
+  overlaps: linkEnds,
   web: null,
 }
 
@@ -29,13 +33,13 @@ export function LedgerTable({ rows, facet, isBusy, change }: Props) {
   const actOn = ACTS[facet]
   return (
     <Table.ScrollContainer minWidth={300}>
-      <Table highlightOnHover aria-rowcount={rows.length + 1}>
+      <Table highlightOnHover layout="fixed" aria-rowcount={rows.length + 1}>
         <Table.Thead>
           <Table.Tr>
             <Table.Th>From</Table.Th>
             <Table.Th>To</Table.Th>
             <Table.Th visibleFrom="sm">How</Table.Th>
-            <Table.Th>
+            <Table.Th w={facet === 'overlaps' ? 170 : 130}>
               <VisuallyHidden>What can be done</VisuallyHidden>
             </Table.Th>
           </Table.Tr>
@@ -65,6 +69,17 @@ export function LedgerTable({ rows, facet, isBusy, change }: Props) {
                   {row.how}
                 </Table.Td>
                 <Table.Td ta="right">
+                  {session.mayEdit && facet === 'overlaps' && row.to && row.to.map !== row.from.map && (
+                    <Button
+                      size="compact-sm"
+                      variant="subtle"
+                      component="a"
+                      href={`/c/${session.id}/m/${row.from.map}?merge=${row.to.map}`}
+                      aria-label={`Merge ${session.titleOf(row.to.map)} into ${session.titleOf(row.from.map)} …`}
+                    >
+                      Merge …
+                    </Button>
+                  )}
                   {act && (
                     <Button
                       size="compact-sm"

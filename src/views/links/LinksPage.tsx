@@ -150,5 +150,7 @@ const EMPTY: Record<Facet, string> = {
   quiet: 'No cross-link is quiet.',
   broken: 'Every cross-link leads somewhere.',
   named: 'Nothing is named somewhere without being linked there.',
+  close: 'No two topics are close in meaning without being linked.',
+  overlaps: 'No two branches or maps say much the same.',
   web: 'No topic has a web link.',
 }

@@ -17,6 +17,9 @@ const LinkRow = z.object({
 const WeblinkRow = z.object({ id: WeblinkId, at: Place, url: z.string(), title: z.string() })
 const MentionRow = z.object({ in: Place, isInNote: z.boolean(), of: Place, said: z.string() })
 
+const CloseRow = z.object({ a: Place, b: Place, shared: z.array(z.string()) })
+const OverlapRow = z.object({ a: Place, b: Place, said: z.number(), of: z.number() })
+
 const SmallPicture = z.object({
   map: MapId,
   width: z.number(),
@@ -40,7 +43,15 @@ export const LedgerAnswer = z.object({
   links: z.array(LinkRow),
   weblinks: z.array(WeblinkRow),
   mentions: z.array(MentionRow),
-  counts: z.object({ links: z.number(), weblinks: z.number(), mentions: z.number() }),
+  close: z.array(CloseRow),
+  overlaps: z.array(OverlapRow),
+  counts: z.object({
+    links: z.number(),
+    weblinks: z.number(),
+    mentions: z.number(),
+    close: z.number(),
+    overlaps: z.number(),
+  }),
   clutter: Clutter,
 })
 export type LedgerAnswer = z.infer<typeof LedgerAnswer>

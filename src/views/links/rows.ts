@@ -1,7 +1,7 @@
 import type { LedgerAnswer, Place } from './ledger-schema'
 
 /** The kinds of rows between which a person chooses. */
-export const FACETS = ['drawn', 'quiet', 'broken', 'named', 'web'] as const
+export const FACETS = ['drawn', 'quiet', 'broken', 'named', 'close', 'overlaps', 'web'] as const
 export type Facet = (typeof FACETS)[number]
 
 export const FACET_NAMES: Record<Facet, string> = {
@@ -9,6 +9,8 @@ export const FACET_NAMES: Record<Facet, string> = {
   quiet: 'Quiet',
   broken: 'Broken',
   named: 'Named but not linked',
+  close: 'Close in meaning',
+  overlaps: 'Overlapping',
   web: 'Web links',
 }
 
@@ -25,7 +27,7 @@ export interface Row {
 }
 
 /** The rows of one facet. */
-export function rowsOf({ links, weblinks, mentions }: LedgerAnswer, facet: Facet): Row[] {
+export function rowsOf({ links, weblinks, mentions, close, overlaps }: LedgerAnswer, facet: Facet): Row[] {
   switch (facet) {
     case 'named':
       return mentions.map(({ in: from, of, isInNote, said }) => ({
@@ -34,6 +36,24 @@ export function rowsOf({ links, weblinks, mentions }: LedgerAnswer, facet: Facet
         to: of,
         toWords: of.text,
         how: `${isInNote ? 'The note says' : 'It says'} “${said}”`,
+        url: null,
+      }))
+    case 'close':
+      return close.map(({ a, b, shared }) => ({
+        key: `${a.topic} ${b.topic}`,
+        from: a,
+        to: b,
+        toWords: b.text,
+        how: `By ${shared.map((word) => `“${word}”`).join(', ')}`,
+        url: null,
+      }))
+    case 'overlaps':
+      return overlaps.map(({ a, b, said, of }) => ({
+        key: `${a.topic} ${b.topic}`,
+        from: a,
+        to: b,
+        toWords: b.text,
+        how: `${said} of ${of} topics say much the same`,
         url: null,
       }))
     case 'web':
@@ -69,7 +89,15 @@ function rowOf({ id, from, to, end, label, drawn, broken }: LedgerAnswer['links'
 
 /** How many there are of each facet, of which no more may be in the rows than the server tells. */
 export function countsOf(ledger: LedgerAnswer): Record<Facet, number> {
-  const counts = { drawn: 0, quiet: 0, broken: 0, named: ledger.counts.mentions, web: ledger.counts.weblinks }
+  const counts = {
+    drawn: 0,
+    quiet: 0,
+    broken: 0,
+    named: ledger.counts.mentions,
+    close: ledger.counts.close,
+    overlaps: ledger.counts.overlaps,
+    web: ledger.counts.weblinks,
+  }
   for (const link of ledger.links) counts[facetOf(link)]++
   return counts
 }

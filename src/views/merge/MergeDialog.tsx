@@ -37,9 +37,18 @@ const WORDS: Record<keyof MergeReport, string> = {
 }
 
 /** Chooses sources, shows what a merge would do, does it, and reports. */
-export default function MergeDialog({ target, onClose }: { target: MapId; onClose(): void }) {
+export default function MergeDialog({
+  target,
+  source,
+  onClose,
+}: {
+  target: MapId
+  /** A map that is chosen to begin with. */
+  source: MapId | undefined
+  onClose(): void
+}) {
   const session = useSession()
-  const [sources, setSources] = useState<string[]>([])
+  const [sources, setSources] = useState<string[]>(source ? [source] : [])
   const [way, setWay] = useState<string>('combined')
   const [answer, setAnswer] = useState<PlanAnswer | null>(null)
   const [said, setSaid] = useState<Said>(new Map())

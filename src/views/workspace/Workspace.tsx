@@ -119,6 +119,14 @@ function Shell({ first }: { first: MapId }) {
     beginning.current = null
   }, [isFirstOpen, first, session])
 
+  // Who comes from the ledger, where two maps overlap, is asked how they should be merged.
+  const merged = useRef(MapId.safeParse(new URL(window.location.href).searchParams.get('merge')).data)
+  useEffect(() => {
+    if (!isFirstOpen || !merged.current) return
+    workspace.dialog({ kind: 'merge', target: first, source: merged.current })
+    merged.current = undefined
+  }, [isFirstOpen, first])
+
   useEffect(() => {
     if (isFirstOpen && takeWalkOffer()) workspace.walk({ step: null })
   }, [isFirstOpen])

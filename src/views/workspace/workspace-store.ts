@@ -34,7 +34,7 @@ type Sight = TopicId | 'all' | 'start' | 'selected' | 'seen' | 'width' | 'back' 
 export type Dialog =
   | { kind: 'find' }
   | { kind: 'link'; from: TopicId }
-  | { kind: 'merge'; target: MapId }
+  | { kind: 'merge'; target: MapId; source?: MapId }
   | { kind: 'split'; map: MapId }
   | { kind: 'keys' }
   | { kind: 'beside' }

@@ -6,6 +6,7 @@ import { addWeblink } from '../../../src/core/commands/weblinks'
 import { writeNote } from '../../../src/core/commands/write-note'
 import { ledgerOf } from '../../../src/core/network/ledger'
 import { shortestWay } from '../../../src/core/network/shortest-way'
+import { english } from '../../../src/server/lexicon/lexicon'
 import { Garden } from '../gardens'
 
 function planted() {
@@ -30,7 +31,7 @@ test('the ledger tells of every link where it stands, and which lead nowhere any
   garden.do((r, ids) =>
     writeNote(r, { topic: garden.topic('Tools'), base: '', text: 'Turn the compost heap with a fork.' }, ids),
   )
-  const told = () => ledgerOf(garden.records, () => true)
+  const told = () => ledgerOf(garden.records, () => true, english())
   const rows = () => told().links.map(({ from, to, drawn, broken }) => `${from.text} → ${to?.text ?? broken} ${drawn}`)
   expect(rows()).toEqual([
     'Tools → Beds line',
@@ -54,7 +55,7 @@ test('the ledger tells of every link where it stands, and which lead nowhere any
 test('of maps that are not open nothing is told, not even whether a link leads anywhere', () => {
   const { garden, maps, link } = planted()
   link('Tools', 'Bake with broad beans')
-  const { links, mentions } = ledgerOf(garden.records, (map) => map === maps[0])
+  const { links, mentions } = ledgerOf(garden.records, (map) => map === maps[0], english())
   expect(links).toMatchObject([{ to: null, broken: null }])
   expect(JSON.stringify({ links, mentions })).not.toMatch(/Bake|Scraps|Kitchen/)
 })
@@ -83,4 +84,17 @@ test('the shortest way goes along branches, links and doorways, whichever is sho
     'doorway Beds',
     'branch Sow broad beans',
   ])
+})
+
+test('maps and branches that say much the same are told, the most first, and of nested ones only the best', () => {
+  const garden = new Garden()
+  garden.grow(
+    'Dipwells\n\tReading\n\t\tRead every second Friday\n\t\tWrite the depth in the book\n\t\tClean the well cap\n\tTools of the warden',
+  )
+  garden.grow(
+    'Volunteer rules\n\tWell readings\n\t\tReading every second Friday\n\t\tDepth is written in the book\n\t\tCleaning of well caps\n\tParking places',
+  )
+  const { overlaps, close } = ledgerOf(garden.records, () => true, english())
+  expect(overlaps.map(({ a, b, said, of }) => [a.text, b.text, said, of])).toEqual([['Reading', 'Well readings', 3, 4]])
+  expect(close.map(({ a, b }) => [a.text, b.text])).toContainEqual(['Clean the well cap', 'Cleaning of well caps'])
 })
