@@ -125,7 +125,7 @@ export default function MergeDialog({
             setAnswer(null)
           }}
           searchable
-          data-autofocus
+          data-autofocus={source === undefined || undefined}
         />
         <Radio.Group
           label="How"
@@ -160,7 +160,13 @@ export default function MergeDialog({
               Merge
             </Button>
           ) : (
-            <Button key="plan" loading={busy} disabled={sources.length === 0} onClick={plan}>
+            <Button
+              key="plan"
+              loading={busy}
+              disabled={sources.length === 0}
+              onClick={plan}
+              data-autofocus={source !== undefined || undefined}
+            >
               Show the plan
             </Button>
           )}
