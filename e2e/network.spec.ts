@@ -174,3 +174,41 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
   await way.getByRole('link', { name: 'Sow Leeks' }).click()
   await expect(topic(page, 'Sow Leeks')).toHaveAttribute('aria-selected', 'true')
 })
+
+test('the atlas shows all maps as they hang together; several are chosen and merged from there', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
+  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+  await page.getByRole('link', { name: 'Atlas', exact: true }).click()
+  const plates = page.getByRole('region', { name: 'All maps' }).getByRole('link')
+  const named = (name: string) => page.getByRole('link', { name: new RegExp(`^${name}, `) })
+  await expect(plates).not.toHaveCount(0)
+  await expect(named('Vennmoor handbook')).toHaveAttribute('aria-label', /home map.*maps behind it/)
+  await expect(named('Water and ditch blocking')).toHaveAttribute('aria-label', /crowded/)
+  // True shapes come as they are drawn.
+  await expect(named('Dipwells and readings').locator('svg path').first()).toBeAttached()
+  const at = async (name: string) => (await named(name).boundingBox())!
+  expect((await at('Vegetation')).x).toBeGreaterThan((await at('Vennmoor handbook')).x)
+
+  await page.getByRole('textbox', { name: 'Find a map' }).fill('dipw')
+  await expect(page.getByText('2 found')).toBeVisible()
+  await page.getByRole('textbox', { name: 'Find a map' }).fill('')
+  const before = await at('Dipwells and readings')
+  await named('Dipwells and readings').click()
+  // Nothing moves when something is chosen: a second press hits the same map.
+  expect(await at('Dipwells and readings')).toEqual(before)
+  await named('Notes on dipwells from the readers').click({ modifiers: ['Control'] })
+  const chosen = page.getByRole('group', { name: 'Chosen maps' })
+  await expect(chosen.getByText('2 maps chosen')).toBeVisible()
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: scheme })
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  }
+  await chosen.getByRole('link', { name: /^Merge into Dipwells/ }).click()
+  const merge = page.getByRole('dialog', { name: /^Merge other maps into Dipwells/ })
+  await expect(merge.getByText('Notes on dipwells from the readers')).toBeVisible()
+  await page.goBack()
+  await named('Vegetation').focus()
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Vegetation')).toBeVisible()
+})

@@ -4,7 +4,16 @@ import { PersonMenu } from './PersonMenu'
 import styles from './page-frame.module.css'
 
 /** The frame of the screens around the workspace: a bar with the way up, and the matter beneath. */
-export function PageFrame({ trail, children }: { trail: { name: string; address: string }[]; children: ReactNode }) {
+export function PageFrame({
+  trail,
+  isWide = false,
+  children,
+}: {
+  trail: { name: string; address: string }[]
+  /** Whether the matter fills the window. */
+  isWide?: boolean
+  children: ReactNode
+}) {
   return (
     <>
       <header className={styles.bar}>
@@ -20,9 +29,13 @@ export function PageFrame({ trail, children }: { trail: { name: string; address:
         </Group>
         <PersonMenu />
       </header>
-      <Container size="md" py="xl" component="main">
-        {children}
-      </Container>
+      {isWide ? (
+        <main>{children}</main>
+      ) : (
+        <Container size="md" py="xl" component="main">
+          {children}
+        </Container>
+      )}
     </>
   )
 }

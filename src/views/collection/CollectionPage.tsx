@@ -78,6 +78,9 @@ function Maps() {
                 </Button>
               </>
             )}
+            <Button variant="default" component="a" href={`/c/${session.id}/atlas`}>
+              Atlas
+            </Button>
             <Button variant="default" component="a" href={`/c/${session.id}/links`}>
               Links
             </Button>

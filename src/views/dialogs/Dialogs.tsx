@@ -70,7 +70,7 @@ export function Dialogs() {
     case 'merge':
       return (
         <Suspense>
-          <MergeDialog target={dialog.target} source={dialog.source} onClose={close} />
+          <MergeDialog target={dialog.target} chosen={dialog.sources} onClose={close} />
         </Suspense>
       )
     case 'split':

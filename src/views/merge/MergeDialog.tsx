@@ -39,16 +39,16 @@ const WORDS: Record<keyof MergeReport, string> = {
 /** Chooses sources, shows what a merge would do, does it, and reports. */
 export default function MergeDialog({
   target,
-  source,
+  chosen = [],
   onClose,
 }: {
   target: MapId
-  /** A map that is chosen to begin with. */
-  source: MapId | undefined
+  /** The maps that are chosen to begin with. */
+  chosen: readonly MapId[] | undefined
   onClose(): void
 }) {
   const session = useSession()
-  const [sources, setSources] = useState<string[]>(source ? [source] : [])
+  const [sources, setSources] = useState<string[]>([...chosen])
   const [way, setWay] = useState<string>('combined')
   const [answer, setAnswer] = useState<PlanAnswer | null>(null)
   const [said, setSaid] = useState<Said>(new Map())
@@ -125,7 +125,7 @@ export default function MergeDialog({
             setAnswer(null)
           }}
           searchable
-          data-autofocus={source === undefined || undefined}
+          data-autofocus={chosen.length === 0 || undefined}
         />
         <Radio.Group
           label="How"
@@ -165,7 +165,7 @@ export default function MergeDialog({
               loading={busy}
               disabled={sources.length === 0}
               onClick={plan}
-              data-autofocus={source !== undefined || undefined}
+              data-autofocus={chosen.length > 0 || undefined}
             >
               Show the plan
             </Button>

@@ -71,6 +71,10 @@ function panesInAddress(first: MapId) {
   return beside ? [...panes, { map: beside, face: faceIn(parameters.get('besideFace')), topic: besideTopic }] : panes
 }
 
+/** The maps that are to be merged into the first one. */
+const mergedInAddress = (): MapId[] =>
+  new URL(window.location.href).searchParams.getAll('merge').flatMap((map) => MapId.safeParse(map).data ?? [])
+
 function addressOf(collection: string, panes: readonly Pane[]): string {
   const [first, second] = panes
   const parameters = new URLSearchParams()
@@ -119,12 +123,12 @@ function Shell({ first }: { first: MapId }) {
     beginning.current = null
   }, [isFirstOpen, first, session])
 
-  // Who comes from the ledger, where two maps overlap, is asked how they should be merged.
-  const merged = useRef(MapId.safeParse(new URL(window.location.href).searchParams.get('merge')).data)
+  // Who comes from the atlas or the ledger to merge maps is asked how.
+  const merged = useRef(mergedInAddress())
   useEffect(() => {
-    if (!isFirstOpen || !merged.current) return
-    workspace.dialog({ kind: 'merge', target: first, source: merged.current })
-    merged.current = undefined
+    if (!isFirstOpen || merged.current.length === 0) return
+    workspace.dialog({ kind: 'merge', target: first, sources: merged.current })
+    merged.current = []
   }, [isFirstOpen, first])
 
   useEffect(() => {

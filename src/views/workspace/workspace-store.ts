@@ -34,7 +34,7 @@ type Sight = TopicId | 'all' | 'start' | 'selected' | 'seen' | 'width' | 'back' 
 export type Dialog =
   | { kind: 'find' }
   | { kind: 'link'; from: TopicId }
-  | { kind: 'merge'; target: MapId; source?: MapId }
+  | { kind: 'merge'; target: MapId; sources?: readonly MapId[] }
   | { kind: 'split'; map: MapId }
   | { kind: 'keys' }
   | { kind: 'beside' }

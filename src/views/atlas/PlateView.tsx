@@ -1,0 +1,65 @@
+import { memo } from 'react'
+import { BEARABLE } from '../../core/crowding/piece-cost'
+import type { Plate } from '../../core/network/atlas'
+import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
+import { useSession } from '../sync/use-session'
+import styles from './atlas.module.css'
+
+interface Props {
+  plate: Plate
+  isHome: boolean
+  isChosen: boolean
+  isFaint: boolean
+  choose(map: string, isMore: boolean): void
+  point(map: string | null): void
+}
+
+/** A map in the atlas: pressed, it is chosen, with Ctrl besides others; pressed twice or with Enter it opens. */
+export const PlateView = memo(({ plate, isHome, isChosen, isFaint, choose, point }: Props) => {
+  const session = useSession()
+  const { map, x, y, side } = plate
+  const address = `/c/${session.id}/m/${map.id}`
+  const isCrowded = map.topics > BEARABLE.limit
+  const said = [
+    map.title || 'Untitled',
+    isHome && 'home map',
+    map.topics === 1 ? '1 topic' : `${map.topics} topics`,
+    isCrowded && 'crowded',
+    map.opens.length > 0 && (map.opens.length === 1 ? '1 map behind it' : `${map.opens.length} maps behind it`),
+  ]
+  return (
+    <div className={styles.plate} style={{ left: x, top: y, width: side }} data-faint={isFaint || undefined}>
+      <a
+        href={address}
+        className={styles.square}
+        style={{ width: side, height: side, borderWidth: isCrowded ? 3 : 1 + Math.min(2, map.topics / 30) }}
+        data-crowded={isCrowded || undefined}
+        data-chosen={isChosen || undefined}
+        aria-label={said.filter(Boolean).join(', ')}
+        aria-current={isChosen || undefined}
+        onPointerEnter={() => point(map.id)}
+        onFocus={() => point(map.id)}
+        onClick={(event) => {
+          // With the keyboard, and the second time, it opens as any link does.
+          if (event.detail !== 1 || event.shiftKey) return
+          event.preventDefault()
+          choose(map.id, event.ctrlKey || event.metaKey)
+        }}
+        onDoubleClick={() => window.location.assign(address)}
+        onKeyDown={(event) => {
+          if (event.key !== ' ') return
+          event.preventDefault()
+          choose(map.id, true)
+        }}
+      >
+        <ThumbnailPicture collection={session.id} map={map.id} version={String(map.topics)} />
+        {map.opens.length > 0 && <span className={styles.corner}>{map.opens.length}</span>}
+      </a>
+      <span className={styles.title} style={{ width: Math.max(side, 132) }} aria-hidden>
+        <span className={styles.words}>{map.title || 'Untitled'}</span>
+        <small>{said.slice(1, 3).filter(Boolean).join(', ')}</small>
+      </span>
+    </div>
+  )
+})
+PlateView.displayName = 'PlateView'
