@@ -137,9 +137,13 @@ function Shell({ first }: { first: MapId }) {
 
   const address = panes.length > 0 ? addressOf(session.id, panes) : null
   const title = panes[0] ? session.titleOf(panes[0].map) : ''
+  // What the address asked for at first is no step of its own: the way back leads to where one came from.
+  const isFirstAddress = useRef(true)
   useEffect(() => {
-    if (address && address !== window.location.pathname + window.location.search)
-      window.history.pushState(null, '', address)
+    if (!address) return
+    if (address !== window.location.pathname + window.location.search)
+      window.history[isFirstAddress.current ? 'replaceState' : 'pushState'](null, '', address)
+    isFirstAddress.current = false
   }, [address])
   useEffect(() => {
     if (title !== '') document.title = `${title} · Folvet`
