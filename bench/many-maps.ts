@@ -1,7 +1,9 @@
 import type { Page } from '@playwright/test'
+import { frameTimes } from './frames'
 import { page as pageText } from './import'
 import { type Measurement, median, seededRandom } from './measure'
 import { importInto, openMap, plain, type Served, withServer } from './served'
+import { percentile } from './stage'
 
 const MAPS = 1_000
 const FEW = 10
@@ -52,8 +54,51 @@ export const measureManyMaps = (): Promise<Measurement[]> =>
       ok: ratio <= 1.5,
       note: `medians of ${ROUNDS} rounds in turn`,
     }
-    return [opened, await bytesAfterChange(served, page, large)]
+    return [opened, await bytesAfterChange(served, page, large), ...(await openAtlas(served, page))]
   })
+
+/** From the press on its name to the atlas with every map on the screen, and the work of each frame while it is moved. */
+async function openAtlas({ address, collection }: Served, page: Page): Promise<Measurement[]> {
+  const times: number[] = []
+  for (let round = 0; round < 3; round++) {
+    await page.goto(`${address}/c/${collection}`)
+    const name = page.getByRole('link', { name: 'Atlas', exact: true })
+    await name.waitFor()
+    await wait(page, 500)
+    const start = performance.now()
+    await name.click()
+    await page.waitForFunction((maps) => document.querySelectorAll('section a[href*="/m/"]').length >= maps, MAPS)
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
+    times.push(performance.now() - start)
+  }
+  await wait(page, 1_000)
+  const frame = (await page.getByRole('region', { name: 'All maps' }).boundingBox())!
+  await page.mouse.move(frame.x + frame.width / 2, frame.y + frame.height / 2)
+  const frames = await frameTimes(page, async () => {
+    for (let step = 0; step < 120; step++) {
+      if (step % 6 === 5) await page.mouse.wheel(0, step % 12 === 5 ? -90 : 60)
+      else {
+        await page.mouse.down()
+        await page.mouse.move(
+          frame.x + frame.width / 2 + Math.sin(step / 9) * 120,
+          frame.y + frame.height / 2 + Math.cos(step / 7) * 120,
+        )
+        await page.mouse.up()
+      }
+      await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
+    }
+  })
+  return [
+    plain({ name: 'atlas-1k', value: median(times), unit: 'ms', limit: 1_000, note: `all of ${MAPS} maps in view` }),
+    plain({
+      name: 'atlas-pan-1k',
+      value: percentile(frames, 0.95),
+      unit: 'ms',
+      limit: 8,
+      note: 'p95 of script, style and layout of a frame over 120 steps of pan and zoom',
+    }),
+  ]
+}
 
 /** One topic is added in one window; counts what another one with another map open receives within two seconds. */
 async function bytesAfterChange(served: Served, page: Page, maps: string[]): Promise<Measurement> {

@@ -98,6 +98,7 @@ export function Atlas() {
                 isHome={plate.map.id === home}
                 isChosen={chosen.has(plate.map.id)}
                 isFaint={wanted.length > 0 && !fits(plate)}
+                k={seen?.k ?? 1}
                 choose={choose}
                 point={setPointed}
               />

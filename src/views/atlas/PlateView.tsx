@@ -5,17 +5,23 @@ import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { useSession } from '../sync/use-session'
 import styles from './atlas.module.css'
 
+/** From so many px on the shape of a map tells anything, and from this scale on titles can be read. */
+const SHAPE_PX = 40
+const TITLE_SCALE = 0.35
+
 interface Props {
   plate: Plate
   isHome: boolean
   isChosen: boolean
   isFaint: boolean
+  /** How large it is on the screen: shapes and titles are there where they can be made out. */
+  k: number
   choose(map: string, isMore: boolean): void
   point(map: string | null): void
 }
 
 /** A map in the atlas: pressed, it is chosen, with Ctrl besides others; pressed twice or with Enter it opens. */
-export const PlateView = memo(({ plate, isHome, isChosen, isFaint, choose, point }: Props) => {
+export const PlateView = memo(({ plate, isHome, isChosen, isFaint, k, choose, point }: Props) => {
   const session = useSession()
   const { map, x, y, side } = plate
   const address = `/c/${session.id}/m/${map.id}`
@@ -52,13 +58,15 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, choose, point
           choose(map.id, true)
         }}
       >
-        <ThumbnailPicture collection={session.id} map={map.id} version={String(map.topics)} />
+        {side * k >= SHAPE_PX && <ThumbnailPicture collection={session.id} map={map.id} version={String(map.topics)} />}
         {map.opens.length > 0 && <span className={styles.corner}>{map.opens.length}</span>}
       </a>
-      <span className={styles.title} style={{ width: Math.max(side, 132) }} aria-hidden>
-        <span className={styles.words}>{map.title || 'Untitled'}</span>
-        <small>{said.slice(1, 3).filter(Boolean).join(', ')}</small>
-      </span>
+      {k >= TITLE_SCALE && (
+        <span className={styles.title} style={{ width: Math.max(side, 132) }} aria-hidden>
+          <span className={styles.words}>{map.title || 'Untitled'}</span>
+          <small>{said.slice(1, 3).filter(Boolean).join(', ')}</small>
+        </span>
+      )}
     </div>
   )
 })
