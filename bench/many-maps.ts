@@ -73,17 +73,17 @@ async function openAtlas({ address, collection }: Served, page: Page): Promise<M
   }
   await wait(page, 1_000)
   const frame = (await page.getByRole('region', { name: 'All maps' }).boundingBox())!
-  await page.mouse.move(frame.x + frame.width / 2, frame.y + frame.height / 2)
+  // From beside the maps: a press on one is for that map.
+  const [x, y] = [frame.x + 8, frame.y + 8]
+  await page.mouse.move(x, y)
   const frames = await frameTimes(page, async () => {
     for (let step = 0; step < 120; step++) {
-      if (step % 6 === 5) await page.mouse.wheel(0, step % 12 === 5 ? -90 : 60)
-      else {
-        await page.mouse.down()
-        await page.mouse.move(
-          frame.x + frame.width / 2 + Math.sin(step / 9) * 120,
-          frame.y + frame.height / 2 + Math.cos(step / 7) * 120,
-        )
-        await page.mouse.up()
+      if (step % 6 === 0) await page.mouse.down()
+      if (step % 6 < 5) await page.mouse.move(x + Math.sin(step / 9) ** 2 * 120, y + Math.cos(step / 7) ** 2 * 120)
+      if (step % 6 === 4) await page.mouse.up()
+      if (step % 6 === 5) {
+        await page.mouse.move(x, y)
+        await page.mouse.wheel(0, step % 12 === 5 ? -90 : 90)
       }
       await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
     }
