@@ -54,11 +54,13 @@ export const measureManyMaps = (): Promise<Measurement[]> =>
       ok: ratio <= 1.5,
       note: `medians of ${ROUNDS} rounds in turn`,
     }
-    return [opened, await bytesAfterChange(served, page, large), ...(await openAtlas(served, page))]
+    return [opened, await bytesAfterChange(served, page, large), ...(await openAtlas(served))]
   })
 
 /** From the press on its name to the atlas with every map on the screen, and the work of each frame while it is moved. */
-async function openAtlas({ address, collection }: Served, page: Page): Promise<Measurement[]> {
+async function openAtlas({ context, address, collection }: Served): Promise<Measurement[]> {
+  // In a window of its own: one that lies behind another is drawn seldom.
+  const page = await context.newPage()
   const times: number[] = []
   for (let round = 0; round < 3; round++) {
     await page.goto(`${address}/c/${collection}`)
