@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Group, Switch, Text, TextInput, Title } from '@mantine/core'
 import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
-import { useMemo, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { atlasOf, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
 import { foldForFinding } from '../../core/text/folding'
 import { PageFrame } from '../app/PageFrame'
@@ -9,6 +9,10 @@ import { ArcLayer } from './ArcLayer'
 import styles from './atlas.module.css'
 import { PlateView } from './PlateView'
 import { usePanZoom } from './use-pan-zoom'
+
+/** From so many px on the shape of a map tells anything, and from this scale on titles can be read. */
+const SHAPE_PX = 40
+const TITLE_SCALE = 0.35
 
 /** The collection atlas: every map as a plate with its true shape, and how they hang together. */
 export function Atlas() {
@@ -27,14 +31,18 @@ export function Atlas() {
   const fits = ({ map }: Plate) => wanted.every((word) => foldForFinding(map.title).includes(word))
   const found = wanted.length > 0 ? atlas.plates.filter(fits) : []
   const inPage = seen ? atlas.plates.filter((plate) => overlaps(plate, seen.part)) : []
-  const looked = new Set([...chosen, ...(pointed ? [pointed] : [])])
+  const looked = useMemo(() => new Set([...chosen, ...(pointed ? [pointed] : [])]), [chosen, pointed])
   const whole = { x: 0, y: 0, width: Math.max(1, atlas.width), height: Math.max(1, atlas.height) }
-  const choose = (map: string, isMore: boolean) => {
-    const next = new Set(isMore ? chosen : [])
-    if (chosen.has(map) && (isMore || chosen.size === 1)) next.delete(map)
-    else next.add(map)
-    setChosen(next)
-  }
+  const choose = useCallback(
+    (map: string, isMore: boolean) =>
+      setChosen((before) => {
+        const next = new Set(isMore ? before : [])
+        if (before.has(map) && (isMore || before.size === 1)) next.delete(map)
+        else next.add(map)
+        return next
+      }),
+    [],
+  )
   return (
     <PageFrame
       isWide
@@ -98,7 +106,8 @@ export function Atlas() {
                 isHome={plate.map.id === home}
                 isChosen={chosen.has(plate.map.id)}
                 isFaint={wanted.length > 0 && !fits(plate)}
-                k={seen?.k ?? 1}
+                hasShape={plate.side * (seen?.k ?? 1) >= SHAPE_PX}
+                hasTitle={(seen?.k ?? 1) >= TITLE_SCALE}
                 choose={choose}
                 point={setPointed}
               />

@@ -5,23 +5,20 @@ import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { useSession } from '../sync/use-session'
 import styles from './atlas.module.css'
 
-/** From so many px on the shape of a map tells anything, and from this scale on titles can be read. */
-const SHAPE_PX = 40
-const TITLE_SCALE = 0.35
-
 interface Props {
   plate: Plate
   isHome: boolean
   isChosen: boolean
   isFaint: boolean
-  /** How large it is on the screen: shapes and titles are there where they can be made out. */
-  k: number
+  /** Shapes and titles are there where they can be made out. */
+  hasShape: boolean
+  hasTitle: boolean
   choose(map: string, isMore: boolean): void
   point(map: string | null): void
 }
 
 /** A map in the atlas: pressed, it is chosen, with Ctrl besides others; pressed twice or with Enter it opens. */
-export const PlateView = memo(({ plate, isHome, isChosen, isFaint, k, choose, point }: Props) => {
+export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, hasTitle, choose, point }: Props) => {
   const session = useSession()
   const { map, x, y, side } = plate
   const address = `/c/${session.id}/m/${map.id}`
@@ -61,7 +58,7 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, k, choose, po
         {side * k >= SHAPE_PX && <ThumbnailPicture collection={session.id} map={map.id} version={String(map.topics)} />}
         {map.opens.length > 0 && <span className={styles.corner}>{map.opens.length}</span>}
       </a>
-      {k >= TITLE_SCALE && (
+      {hasTitle && (
         <span className={styles.title} style={{ width: Math.max(side, 132) }} aria-hidden>
           <span className={styles.words}>{map.title || 'Untitled'}</span>
           <small>{said.slice(1, 3).filter(Boolean).join(', ')}</small>
