@@ -55,7 +55,7 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, has
           choose(map.id, true)
         }}
       >
-        {side * k >= SHAPE_PX && <ThumbnailPicture collection={session.id} map={map.id} version={String(map.topics)} />}
+        {hasShape && <ThumbnailPicture collection={session.id} map={map.id} version={String(map.topics)} />}
         {map.opens.length > 0 && <span className={styles.corner}>{map.opens.length}</span>}
       </a>
       {hasTitle && (
