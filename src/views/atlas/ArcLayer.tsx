@@ -1,22 +1,28 @@
-import { memo, useMemo } from 'react'
+import { memo, type RefObject, useEffect, useMemo, useState } from 'react'
 import { type Atlas, LEAST_WIDTH, type Plate } from '../../core/network/atlas'
 import styles from './atlas.module.css'
 
 interface Props {
   atlas: Atlas
-  /** The maps of which all ties are drawn: those chosen, and the one that is pointed at. */
-  looked: ReadonlySet<string>
+  /** The maps of which all cross-links are drawn, besides the one that is pointed at. */
+  chosen: ReadonlySet<string>
+  /** Is given what hears of the map that is pointed at. */
+  pointer: RefObject<(map: string | null) => void>
   areAllDrawn: boolean
 }
 
 /** From maps to those that they open, and cross-links between maps as arcs: of what is looked at, or all. */
-export const ArcLayer = memo(({ atlas, looked, areAllDrawn }: Props) => {
+export const ArcLayer = memo(({ atlas, chosen, pointer, areAllDrawn }: Props) => {
+  const [pointed, setPointed] = useState<string | null>(null)
+  useEffect(() => {
+    pointer.current = setPointed
+  }, [pointer])
   const byId = useMemo(() => new Map(atlas.plates.map((plate) => [plate.map.id as string, plate])), [atlas])
   const doorways = useMemo(
     () =>
       atlas.plates.flatMap((plate) => {
         const parent = byId.get(plate.map.parentMap ?? '')
-        return parent ? [{ key: plate.map.id, path: stepBetween(parent, plate) }] : []
+        return parent ? stepBetween(parent, plate) : []
       }),
     [atlas, byId],
   )
@@ -34,11 +40,9 @@ export const ArcLayer = memo(({ atlas, looked, areAllDrawn }: Props) => {
   }, [atlas, byId])
   return (
     <svg className={styles.arcs} width={atlas.width} height={atlas.height} aria-hidden>
-      {doorways.map(({ key, path }) => (
-        <path key={key} d={path} className={styles.doorway} />
-      ))}
+      <path d={doorways.join('')} className={styles.doorway} />
       {links
-        .filter(({ ends }) => areAllDrawn || ends.some((end) => looked.has(end)))
+        .filter(({ ends }) => areAllDrawn || ends.some((end) => end === pointed || chosen.has(end)))
         .map(({ key, path, count }) => (
           <path key={key} d={path} className={styles.arc} strokeWidth={Math.min(6, 1 + count / 2)} />
         ))}

@@ -22,7 +22,9 @@ export function Atlas() {
   const atlas = useMemo(() => atlasOf(maps, home), [maps, home])
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
-  const [pointed, setPointed] = useState<string | null>(null)
+  // Only the arcs show what is pointed at: nothing else is drawn anew for it.
+  const pointer = useRef<(map: string | null) => void>(() => undefined)
+  const point = useCallback((map: string | null) => pointer.current(map), [])
   const [areAllDrawn, setAllDrawn] = useState(false)
   const frame = useRef<HTMLDivElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
@@ -31,7 +33,6 @@ export function Atlas() {
   const fits = ({ map }: Plate) => wanted.every((word) => foldForFinding(map.title).includes(word))
   const found = wanted.length > 0 ? atlas.plates.filter(fits) : []
   const inPage = seen ? atlas.plates.filter((plate) => overlaps(plate, seen.part)) : []
-  const looked = useMemo(() => new Set([...chosen, ...(pointed ? [pointed] : [])]), [chosen, pointed])
   const whole = { x: 0, y: 0, width: Math.max(1, atlas.width), height: Math.max(1, atlas.height) }
   const choose = useCallback(
     (map: string, isMore: boolean) =>
@@ -91,9 +92,9 @@ export function Atlas() {
             As a table
           </Button>
         </Group>
-        <section ref={frame} className={styles.frame} aria-label="All maps" onPointerLeave={() => setPointed(null)}>
+        <section ref={frame} className={styles.frame} aria-label="All maps" onPointerLeave={() => point(null)}>
           <div ref={sheet} className={styles.sheet} style={{ width: whole.width, height: whole.height }}>
-            <ArcLayer atlas={atlas} looked={looked} areAllDrawn={areAllDrawn} />
+            <ArcLayer atlas={atlas} chosen={chosen} pointer={pointer} areAllDrawn={areAllDrawn} />
             {atlas.shelf !== null && (
               <div className={styles.shelf} style={{ top: atlas.shelf - 48, width: whole.width }}>
                 Reached from nowhere
@@ -109,7 +110,7 @@ export function Atlas() {
                 hasShape={plate.side * (seen?.k ?? 1) >= SHAPE_PX}
                 hasTitle={(seen?.k ?? 1) >= TITLE_SCALE}
                 choose={choose}
-                point={setPointed}
+                point={point}
               />
             ))}
           </div>

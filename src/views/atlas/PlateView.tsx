@@ -40,7 +40,7 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, has
         data-chosen={isChosen || undefined}
         aria-label={said.filter(Boolean).join(', ')}
         aria-current={isChosen || undefined}
-        onPointerEnter={() => point(map.id)}
+        onPointerEnter={({ buttons }) => buttons === 0 && point(map.id)}
         onFocus={() => point(map.id)}
         onClick={(event) => {
           // With the keyboard, and the second time, it opens as any link does.
