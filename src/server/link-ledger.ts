@@ -11,7 +11,7 @@ import type { Member } from './http/endpoint'
 import { english } from './lexicon/lexicon'
 
 /** A map drawn small: boxes as x, y, width and height, lines as x and y of their corners; all whole px. */
-export interface SmallPicture {
+interface SmallPicture {
   map: MapId
   width: number
   height: number
@@ -20,7 +20,7 @@ export interface SmallPicture {
 }
 
 /** How much the drawn cross-links of a collection cross, and which few can be made quiet against it. */
-export interface Clutter {
+interface Clutter {
   crossings: number
   /** Maps on which lines cross, the most first. */
   maps: { map: MapId; crossings: number }[]
@@ -38,7 +38,7 @@ export interface LinkLedger extends Ledger {
   clutter: Clutter
 }
 
-export const MOST_ROWS = 3_000
+const MOST_ROWS = 3_000
 /** Maps with more topics than this in all are not laid out for their crossings: the largest come last. */
 const MOST_LAID_OUT = 60_000
 /** Boxes that a small picture shows. */

@@ -20,7 +20,7 @@ export interface Close {
 }
 
 /** From here on texts are called close. */
-export const CLOSE = 0.5
+const CLOSE = 0.5
 /** What a word of a note counts beside one of the text itself. */
 const IN_NOTE = 0.4
 /** Of a word its stem, and the senses that other words here have too, count together as much as one that shares none. */

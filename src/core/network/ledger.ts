@@ -18,7 +18,7 @@ export interface Place {
 }
 
 /** A cross-link as the ledger tells of it. */
-export interface LedgerLink {
+interface LedgerLink {
   id: CrosslinkId
   from: Place
   /** Null where it leads to what is not open to whoever asks, or is gone. */
@@ -31,7 +31,7 @@ export interface LedgerLink {
   broken: string | null
 }
 
-export interface LedgerWeblink {
+interface LedgerWeblink {
   id: WeblinkId
   at: Place
   url: string
@@ -39,7 +39,7 @@ export interface LedgerWeblink {
 }
 
 /** Something that is named in a text without being linked with it. */
-export interface LedgerMention {
+interface LedgerMention {
   in: Place
   /** Whether it is named in the note, and not in the topic's own words. */
   isInNote: boolean
@@ -49,14 +49,14 @@ export interface LedgerMention {
 }
 
 /** Two topics that are close in meaning without being linked, and the words by which they are. */
-export interface LedgerClose {
+interface LedgerClose {
   a: Place
   b: Place
   shared: string[]
 }
 
 /** Two branches, or whole maps, that say much the same. */
-export interface LedgerOverlap {
+interface LedgerOverlap {
   a: Place
   b: Place
   said: number
