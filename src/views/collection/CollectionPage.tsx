@@ -1,13 +1,12 @@
-import { ActionIcon, Alert, Button, Group, Loader, Menu, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
+import { ActionIcon, Button, Group, Loader, Menu, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, lazy, Suspense, useState } from 'react'
 import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/maps'
 import type { MapDigest } from '../../core/records/snapshot'
-import { wordsFor } from '../app/api'
+import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
-import { Providers } from '../app/Providers'
 import { RunningJobs } from '../jobs/RunningJobs'
-import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { useSession } from '../sync/use-session'
 import { MapTable } from './MapTable'
 
 const Gallery = lazy(() => import('../beginning/Gallery'))
@@ -15,24 +14,9 @@ const ImportPanel = lazy(() => import('../beginning/ImportPanel'))
 
 export default function CollectionPage({ collection }: { collection: string }) {
   return (
-    <Providers>
-      <Loaded collection={collection} />
-    </Providers>
-  )
-}
-
-function Loaded({ collection }: { collection: string }) {
-  const { session, error } = useStartedSession(collection)
-  if (session)
-    return (
-      <SessionProvider value={session}>
-        <Maps />
-      </SessionProvider>
-    )
-  return (
-    <PageFrame trail={[]}>
-      {error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}
-    </PageFrame>
+    <OpenedCollection collection={collection}>
+      <Maps />
+    </OpenedCollection>
   )
 }
 

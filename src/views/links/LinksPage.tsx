@@ -4,9 +4,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { foldForFinding } from '../../core/text/folding'
 import { ask, wordsFor } from '../app/api'
+import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
-import { Providers } from '../app/Providers'
-import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { useSession } from '../sync/use-session'
 import { ClutterBand } from './ClutterBand'
 import { LedgerTable } from './LedgerTable'
 import { LedgerAnswer } from './ledger-schema'
@@ -15,24 +15,9 @@ import { ShortestWay } from './ShortestWay'
 
 export default function LinksPage({ collection }: { collection: string }) {
   return (
-    <Providers>
-      <Loaded collection={collection} />
-    </Providers>
-  )
-}
-
-function Loaded({ collection }: { collection: string }) {
-  const { session, error } = useStartedSession(collection)
-  if (session)
-    return (
-      <SessionProvider value={session}>
-        <Links />
-      </SessionProvider>
-    )
-  return (
-    <PageFrame trail={[]}>
-      {error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}
-    </PageFrame>
+    <OpenedCollection collection={collection}>
+      <Links />
+    </OpenedCollection>
   )
 }
 

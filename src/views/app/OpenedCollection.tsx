@@ -1,0 +1,25 @@
+import { Alert, Loader } from '@mantine/core'
+import type { ReactNode } from 'react'
+import { SessionProvider, useStartedSession } from '../sync/use-session'
+import { wordsFor } from './api'
+import { PageFrame } from './PageFrame'
+import { Providers } from './Providers'
+
+/** A screen around the workspace that needs a collection: what it holds is there when the children are. */
+export function OpenedCollection({ collection, children }: { collection: string; children: ReactNode }) {
+  return (
+    <Providers>
+      <WhenStarted collection={collection}>{children}</WhenStarted>
+    </Providers>
+  )
+}
+
+function WhenStarted({ collection, children }: { collection: string; children: ReactNode }) {
+  const { session, error } = useStartedSession(collection)
+  if (session) return <SessionProvider value={session}>{children}</SessionProvider>
+  return (
+    <PageFrame trail={[]}>
+      {error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}
+    </PageFrame>
+  )
+}
