@@ -122,8 +122,13 @@ await main(async () => {
       .click()
     await topic('Raise the water first').waitFor()
     await shot('map')
+    await page.goto(`${collection}/atlas`)
+    await page.locator('svg.scene').nth(13).waitFor()
+    await shot('atlas')
     await page.emulateMedia({ colorScheme: 'dark' })
-    await shot('map-dark')
+    await page.goto(`${collection}/links`)
+    await page.getByText(/^Close in meaning/).click()
+    await shot('links-dark')
     await page.emulateMedia({ colorScheme: 'light' })
     const choose = async (name, group, entry) => {
       await topic(name).click({ button: 'right' })
@@ -136,7 +141,6 @@ await main(async () => {
     await topic('Vegetation').waitFor()
     await choose('Vegetation', 'Dress', 'The map top down')
     await page.keyboard.press('Alt+f')
-    await shot('top-down')
     const layouts = []
     // Dates, so that the map along time shows its scale.
     const dated = {

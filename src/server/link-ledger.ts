@@ -1,11 +1,13 @@
+import { MapLayouter } from '../core/layout/map-layout'
 import { crossingsOf, quietening, type Run } from '../core/network/clutter'
 import { type Ledger, ledgerOf, type Place, placeOf } from '../core/network/ledger'
 import { shortestWay, type Tie } from '../core/network/shortest-way'
 import type { CrosslinkId, MapId, TopicId } from '../core/records/ids'
 import type { Records } from '../core/records/records'
 import { mayRead } from '../core/rights/grant'
-import { buildScene, type Scene } from '../core/scene/scene'
+import { type Scene, SceneMaker } from '../core/scene/scene'
 import { ALL_FONTS } from '../core/text/all-fonts'
+import { ENGLISH } from '../core/text/days'
 import { wholeCollection } from './collections'
 import type { Member } from './http/endpoint'
 import { english } from './lexicon/lexicon'
@@ -41,6 +43,9 @@ export interface LinkLedger extends Ledger {
 const MOST_ROWS = 3_000
 /** Maps with more topics than this in all are not laid out for their crossings: the largest come last. */
 const MOST_LAID_OUT = 60_000
+/** Tiles of free space that are looked at for ways of lines, some seconds; lines beyond that count as they would run straight. */
+const MOST_TILES = 3_000_000
+const context = { fonts: ALL_FONTS, countTopics: () => 0 }
 /** Boxes that a small picture shows. */
 const MOST_BOXES = 800
 
@@ -80,10 +85,11 @@ function clutterOf(records: Records, { links }: Ledger): Clutter {
   const maps: Clutter['maps'] = []
   let most: { map: MapId; scene: Scene; crossings: number } | null = null
   let left = MOST_LAID_OUT
+  const patience = { tiles: MOST_TILES }
   for (const { map, topics } of crowded) {
     left -= topics
     if (left < 0) break
-    const scene = buildScene(records, map, { fonts: ALL_FONTS, countTopics: () => 0 })
+    const scene = new SceneMaker(records, context, new MapLayouter(records, map, context)).make(null, ENGLISH, patience)
     const own = scene.crosslinks.map(({ link, points }): Run => ({ key: link.id, points }))
     const pairs = crossingsOf(own)
     const crossings = pairs.reduce((sum, { times }) => sum + times, 0)

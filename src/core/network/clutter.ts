@@ -21,8 +21,9 @@ interface Piece {
   right: number
 }
 
-/** At most so many crossings are counted: a map with more is cluttered whatever the rest comes to. */
+/** At most so many crossings are counted, and pairs of pieces compared: a map with more is cluttered whatever the rest comes to. */
 const MOST_CROSSINGS = 50_000
+const MOST_COMPARED = 20_000_000
 
 /**
  * Which lines cross, and how often: a sweep from left to right that compares each piece with those that have begun and not
@@ -39,8 +40,11 @@ export function crossingsOf(runs: readonly Run[]): Crossed[] {
   const counts = new Map<number, number>()
   let open: Piece[] = []
   let left = MOST_CROSSINGS
+  let compared = 0
   for (const piece of pieces) {
     open = open.filter(({ right }) => right >= piece.left)
+    compared += open.length
+    if (compared > MOST_COMPARED) break
     for (const other of open) {
       if (other.run === piece.run || !doCross(piece, other)) continue
       const pair = Math.min(piece.run, other.run) * runs.length + Math.max(piece.run, other.run)
@@ -81,22 +85,31 @@ const FEW = 16
  */
 export function quietening(crossed: readonly Crossed[], enough = ENOUGH): Quietening {
   const of = crossed.reduce((sum, { times }) => sum + times, 0)
-  // For each number of lines: the most crossings that go with so many of the groups seen so far, and which lines these are.
-  let best: { removed: number; lines: number[] }[] = [{ removed: 0, lines: [] }]
-  for (const group of groupsOf(crossed)) {
-    const ways = group.lines.length <= FEW ? inEveryWay(group) : lineByLine(group)
-    const next: typeof best = []
+  const waysOf = groupsOf(crossed).map((group) => (group.lines.length <= FEW ? inEveryWay(group) : lineByLine(group)))
+  // For each number of lines: the most crossings that go with so many of the groups seen so far, and how many of the last.
+  let best = [0]
+  const taken: number[][] = []
+  for (const ways of waysOf) {
+    const next: number[] = []
+    const own: number[] = []
     best.forEach((before, count) => {
       ways.forEach((way, more) => {
-        const removed = before.removed + way.removed
-        if (removed > (next[count + more]?.removed ?? -1))
-          next[count + more] = { removed, lines: [...before.lines, ...way.lines] }
+        if (before + way.removed <= (next[count + more] ?? -1)) return
+        next[count + more] = before + way.removed
+        own[count + more] = more
       })
     })
     best = next
+    taken.push(own)
   }
-  const found = best.find(({ removed }) => removed >= of * enough) ?? best.at(-1)!
-  return { lines: found.lines.sort((x, y) => x - y), removed: found.removed, of }
+  const count = best.findIndex((removed) => removed >= of * enough)
+  const lines: number[] = []
+  for (let left = count, i = waysOf.length - 1; i >= 0; i--) {
+    const more = taken[i]![left]!
+    lines.push(...waysOf[i]![more]!.lines)
+    left -= more
+  }
+  return { lines: lines.sort((x, y) => x - y), removed: best[count]!, of }
 }
 
 interface CrossedGroup {

@@ -25,6 +25,8 @@ const LEAST_LETTERS = 5
 const MOST_TEXTS = 12
 /** What more texts than this name is a common word here, not something to link. */
 const MOST_NAMED = 40
+/** So many are told at most. */
+const MOST_MENTIONS = 300_000
 
 /** A node of the tree of names: by the next word, and what ends here. */
 interface Branch {
@@ -66,7 +68,7 @@ export function mentionsIn(texts: readonly Telling[], names: readonly Telling[])
           if (told.has(of) || of === id) continue
           told.add(of)
           timesOf.set(of, (timesOf.get(of) ?? 0) + 1)
-          if (timesOf.get(of)! <= MOST_NAMED + 1)
+          if (timesOf.get(of)! <= MOST_NAMED && mentions.length < MOST_MENTIONS)
             mentions.push({ in: id, of, at: place - found.depth + 1, words: found.depth })
         }
     })

@@ -17,8 +17,10 @@ const LEAST_SAID = 3
 const LEAST_PART = 0.4
 /** Overlaps that are told. */
 const MOST = 200
-/** Levels above a topic that are looked at. */
-const LEVELS = 12
+/** So many of the closest pairs, levels above a topic, and overlaps that they come to, are looked at. */
+const MOST_PAIRS = 10_000
+const LEVELS = 6
+const MOST_FOUND = 2_000
 
 interface Votes {
   a: TopicRecord
@@ -28,12 +30,12 @@ interface Votes {
 }
 
 /**
- * Branches that say much the same as others, given the pairs of topics that are close: each pair speaks for all branches around
+ * Branches that say much the same as others, given the pairs of topics that are close, the closest first: each pair speaks for all branches around
  * it. Those with most in common first; of branches inside one another only the best is told. O(pairs times levels squared).
  */
 export function overlapsOf(records: Records, close: readonly { a: string; b: string }[]): Overlap[] {
   const votes = new Map<string, Votes>()
-  for (const pair of close) {
+  for (const pair of close.slice(0, MOST_PAIRS)) {
     const [first, second] = [records.get('topic', pair.a), records.get('topic', pair.b)]
     if (!first || !second) continue
     const [x, y] = [branchesAround(records, first), branchesAround(records, second)]
@@ -64,7 +66,7 @@ export function overlapsOf(records: Records, close: readonly { a: string; b: str
   found.sort((x, y) => y.said * (y.said / y.of) - x.said * (x.said / x.of))
   const told: typeof found = []
   const areNested = (x: TopicRecord, y: TopicRecord) => isWithin(records, x, y) || isWithin(records, y, x)
-  for (const each of found) {
+  for (const each of found.slice(0, MOST_FOUND)) {
     if (told.length === MOST) break
     if (!told.some(({ a, b }) => areNested(a, each.a) && areNested(b, each.b))) told.push(each)
   }

@@ -90,3 +90,14 @@ test('where very many lines cross, four fifths of the crossings still go, and so
   expect(removed).toBeGreaterThanOrEqual(of * 0.8)
   expect(lines.length).toBeLessThan(300)
 })
+
+test('a great many lines that cross in small groups are looked at in no time', () => {
+  const runs = Array.from({ length: 1_500 }, (_, i) => {
+    const [x, y] = [(i % 3) * 10, Math.floor(i / 3) * 100]
+    return line(String(i), x, y, 30 - x, y + 50)
+  })
+  const { lines, removed, of } = quietening(crossingsOf(runs))
+  expect(of).toBeGreaterThan(400)
+  expect(removed).toBeGreaterThanOrEqual(of * 0.8)
+  expect(new Set(lines).size).toBe(lines.length)
+}, 5_000)
