@@ -312,5 +312,5 @@ test('dates set in the topic sheet give the scale of a map along time', async ({
     ['Spring', 'Summer', 'Autumn', 'Winter'].map(async (name) => (await topic(page, name).boundingBox())!.x),
   )
   expect([...xs].sort((a, b) => a - b)).toEqual(xs)
-  await expect(page.locator('.axis-date').first()).toHaveText('20 Mar 2026')
+  await expect(page.locator('.axis-date').first()).toHaveText('Mar 20, 2026')
 })

@@ -58,7 +58,7 @@ function dates(stems: readonly { x: number; day: string }[], y: number, calendar
     const room = (stems[i + 1]?.x ?? Number.POSITIVE_INFINITY) - x
     if (room < Math.max(LABEL_WIDTH, named.length * LETTER_WIDTH) + (isNewYear ? YEAR_WIDTH : 0)) return []
     year = itsYear
-    const words = isNewYear ? `${named} ${itsYear}` : named
+    const words = isNewYear ? calendar.wholeDay(day) : named
     return drawing('text', { x: px(x + 4), y: px(y + 13), class: 'axis-date' }, [words])
   })
 }

@@ -35,6 +35,7 @@ export function calendarHere(now?: Date, language?: string): Calendar {
   const calendar: Calendar = {
     today: day,
     dayAndMonth: written({ day: 'numeric', month: 'short' }),
+    wholeDay: written({ day: 'numeric', month: 'short', year: 'numeric' }),
     month: written({ month: 'short' }),
   }
   if (!language) known = calendar

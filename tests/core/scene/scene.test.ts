@@ -154,7 +154,10 @@ describe('connectors', () => {
         .make(null, { ...ENGLISH, today, ...words })
         .connectors.flatMap((one) => parts(one.drawing))
         .filter(({ attributes }) => attributes.class === name)
-    const inGerman = written('axis-date', null, { dayAndMonth: (day) => `${Number(day.slice(-2))}. Mai` })
+    const inGerman = written('axis-date', null, {
+      dayAndMonth: (day) => `${Number(day.slice(-2))}. Mai`,
+      wholeDay: (day) => `${Number(day.slice(-2))}. Mai ${day.slice(0, 4)}`,
+    })
     expect(inGerman.map(({ children }) => children[0])).toEqual(['1. Mai 2026', '5. Mai', '10. Mai 2027'])
     const words = written('axis-date').map(({ children }) => children[0])
     expect(words).toEqual(['1 Mar 2026', '5 Jun', '10 Jan 2027'])

@@ -19,10 +19,11 @@ test('days are said in the words of the browser, whatever the zone', () => {
 
 test('drawings write days as the browser does, and know today', () => {
   const german = calendarHere(new Date(2026, 4, 9), 'de')
-  expect([german.today, german.dayAndMonth('2026-05-09'), german.month('2026-10-01')]).toEqual([
-    '2026-05-09',
-    '9. Mai',
-    'Okt',
-  ])
+  expect([
+    german.today,
+    german.dayAndMonth('2026-05-09'),
+    german.month('2026-10-01'),
+    german.wholeDay('2026-05-09'),
+  ]).toEqual(['2026-05-09', '9. Mai', 'Okt', '9. Mai 2026'])
   expect(calendarHere(new Date(2026, 4, 9))).toBe(calendarHere(new Date(2026, 4, 9, 12)))
 })
