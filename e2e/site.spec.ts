@@ -164,11 +164,18 @@ test('the published demo works from a disk, below a sub-path, without script, an
   await disk.getByRole('button', { name: 'Fit the map' }).click()
   expect(await shown()).toBe(whole)
 
+  // Dates are said in the words of whoever reads, here an American; without script in English as it was published.
+  const season = 'maps/field-season-2026.html'
+  await disk.goto(pathToFileURL(join(folder, season)).href)
+  await expect(disk.locator('time').first()).toHaveText('Mar 14, 2026')
+
   const server = await serveBelow(folder, '/some/where/')
   const { port } = server.address() as { port: number }
   await crawl(await context.newPage(), `http://127.0.0.1:${port}/some/where/index.html`)
 
   const plain = await (await withoutScript(context)).newPage()
+  await plain.goto(`http://127.0.0.1:${port}/some/where/${season}`)
+  await expect(plain.locator('time').first()).toHaveText('14 Mar 2026')
   await plain.goto(`http://127.0.0.1:${port}/some/where/index.html`)
   await plain.getByRole('link', { name: 'Dipwells and readings' }).click()
   await expect(plain.getByText('A healthy line looks like a flat table')).toBeVisible()

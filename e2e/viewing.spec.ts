@@ -117,6 +117,8 @@ test('nothing moves by a pixel when it is pointed at, selected or written', asyn
     await away()
     await expect(topic(page, name)).toHaveAttribute('aria-selected', 'true')
     expect(await drawn()).toEqual(texts)
+    // What can be dragged shows it.
+    await expect(topic(page, name)).toHaveCSS('cursor', 'grab')
     await page.keyboard.press('F2')
     const field = page.getByRole('textbox', { name: 'Text of the topic' })
     await field.press('End')
