@@ -110,8 +110,9 @@ function linkRow(
   const row = { id, from: placeOf(from), end: link.to.kind, label, drawn, to: null, broken: null }
   if (link.to.kind === 'map') {
     const map = records.get('map', link.to.id)
-    if (!map || map.trashed) return { ...row, broken: 'The map lies in the trash.' }
-    return isOpen(map.id) ? { ...row, to: { topic: null, map: map.id, text: map.title } } : row
+    if (map && !isOpen(map.id)) return row
+    if (!map || map.trashed) return { ...row, broken: map ? 'The map lies in the trash.' : 'The map is gone.' }
+    return { ...row, to: { topic: null, map: map.id, text: map.title } }
   }
   const ends = topicsAtEnd(records, link)
   const shown = ends.find(isShown)

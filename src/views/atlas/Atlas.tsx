@@ -1,8 +1,9 @@
 import { ActionIcon, Button, Group, Switch, Text, TextInput, Title } from '@mantine/core'
 import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { atlasOf, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
+import { atlasOf, LEAST_WIDTH, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
 import { foldForFinding } from '../../core/text/folding'
+import { tell } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { useSession } from '../sync/use-session'
 import { ArcLayer } from './ArcLayer'
@@ -124,7 +125,7 @@ export function Atlas() {
 
 const overlaps = ({ x, y, side }: Plate, part: { x: number; y: number; width: number; height: number }) =>
   x < part.x + part.width &&
-  part.x < x + Math.max(side, 160) &&
+  part.x < x + Math.max(side, LEAST_WIDTH) &&
   y < part.y + part.height &&
   part.y < y + side + TITLE_HEIGHT
 
@@ -141,7 +142,9 @@ function Chosen({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
   const [first, ...more] = maps
   const title = session.titleOf(first!)
   const trash = async () => {
-    for (const map of maps) if (map !== session.collection.homeMap) await session.command('trash-map', { map })
+    const { homeMap } = session.collection
+    for (const map of maps) if (map !== homeMap) await session.command('trash-map', { map })
+    if (maps.some((map) => map === homeMap)) tell('The home map stays: a collection begins there.')
     onDone()
   }
   const isHomeAlone = maps.length === 1 && first === session.collection.homeMap

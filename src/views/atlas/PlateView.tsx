@@ -1,8 +1,8 @@
 import { memo } from 'react'
 import { BEARABLE } from '../../core/crowding/piece-cost'
-import type { Plate } from '../../core/network/atlas'
+import { LEAST_WIDTH, type Plate } from '../../core/network/atlas'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
-import { useSession } from '../sync/use-session'
+import { useSessionHandle } from '../sync/use-session'
 import styles from './atlas.module.css'
 
 interface Props {
@@ -19,7 +19,7 @@ interface Props {
 
 /** A map in the atlas: pressed, it is chosen, with Ctrl besides others; pressed twice or with Enter it opens. */
 export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, hasTitle, choose, point }: Props) => {
-  const session = useSession()
+  const session = useSessionHandle()
   const { map, x, y, side } = plate
   const address = `/c/${session.id}/m/${map.id}`
   const isCrowded = map.topics > BEARABLE.limit
@@ -59,7 +59,7 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, has
         {map.opens.length > 0 && <span className={styles.corner}>{map.opens.length}</span>}
       </a>
       {hasTitle && (
-        <span className={styles.title} style={{ width: Math.max(side, 132) }} aria-hidden>
+        <span className={styles.title} style={{ width: Math.max(side, LEAST_WIDTH) }} aria-hidden>
           <span className={styles.words}>{map.title || 'Untitled'}</span>
           <small>{said.slice(1, 3).filter(Boolean).join(', ')}</small>
         </span>

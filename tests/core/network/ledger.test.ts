@@ -55,8 +55,18 @@ test('the ledger tells of every link where it stands, and which lead nowhere any
 test('of maps that are not open nothing is told, not even whether a link leads anywhere', () => {
   const { garden, maps, link } = planted()
   link('Tools', 'Bake with broad beans')
-  const { links, mentions } = ledgerOf(garden.records, (map) => map === maps[0], english())
-  expect(links).toMatchObject([{ to: null, broken: null }])
+  garden.do((r, m) =>
+    addCrosslink(r, { from: garden.topic('Beds'), to: { kind: 'map', id: maps[1]! }, drawn: 'quiet' }, m),
+  )
+  const told = () => ledgerOf(garden.records, (map) => map === maps[0], english())
+  const { links, mentions } = told()
+  expect(links).toMatchObject([
+    { to: null, broken: null },
+    { to: null, broken: null },
+  ])
+  // Nor whether it lies in the trash.
+  garden.do((r, m) => trashMap(r, { map: maps[1]! }, m))
+  expect(told().links).toEqual(links)
   expect(JSON.stringify({ links, mentions })).not.toMatch(/Bake|Scraps|Kitchen/)
 })
 
