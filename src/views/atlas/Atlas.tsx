@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Group, Switch, Text, TextInput, Title } from '@mantine/core'
+import { ActionIcon, Anchor, Button, Group, Switch, Text, TextInput, Title } from '@mantine/core'
 import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { atlasOf, LEAST_WIDTH, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
@@ -58,16 +58,18 @@ export function Atlas() {
           <Title order={1} size="h4">
             Atlas
           </Title>
-          <TextInput
-            aria-label="Find a map"
-            placeholder={`Find one of ${atlas.plates.length} maps`}
-            leftSection={<IconSearch size={18} />}
-            value={words}
-            onChange={(event) => setWords(event.currentTarget.value)}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter' && found[0]) show(around(found))
-            }}
-          />
+          {atlas.plates.length > 0 && (
+            <TextInput
+              aria-label="Find a map"
+              placeholder={`Find one of ${atlas.plates.length} maps`}
+              leftSection={<IconSearch size={18} />}
+              value={words}
+              onChange={(event) => setWords(event.currentTarget.value)}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter' && found[0]) show(around(found))
+              }}
+            />
+          )}
           {wanted.length > 0 && (
             <Text size="sm" aria-live="polite">
               {found.length === 0 ? 'No map has these words in its title.' : `${found.length} found`}
@@ -116,7 +118,11 @@ export function Atlas() {
             ))}
           </div>
           {chosen.size > 0 && <Chosen maps={[...chosen]} onDone={() => setChosen(new Set())} />}
-          {atlas.plates.length === 0 && <Text className={styles.empty}>There is no map here yet.</Text>}
+          {atlas.plates.length === 0 && (
+            <Text className={styles.empty}>
+              There is no map here yet. <Anchor href={`/c/${id}`}>Make the first one</Anchor>
+            </Text>
+          )}
         </section>
       </div>
     </PageFrame>
