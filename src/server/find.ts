@@ -81,7 +81,7 @@ const query = ({ meets, order }: Sense) => `
    ORDER BY ${order('e.title')}, e.id LIMIT 10)
   UNION ALL
   (SELECT 'topic', t.id, t.id, t.map, m.title, t.text FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map
-   WHERE t.collection = $1 AND NOT t.trashed AND NOT m.trashed AND ${meets('t.text')}
+   WHERE t.collection = $1 AND NOT t.trashed AND t.place <> 'to place' AND NOT m.trashed AND ${meets('t.text')}
      AND ($4::uuid[] IS NULL OR t.map = ANY($4))
      AND NOT ${isBelowTrash('t.parent')}
    ORDER BY ${order('t.text')}, t.id LIMIT 30)`

@@ -18,6 +18,7 @@ import { restoreTopic } from '../../src/core/commands/restore-topic'
 import { setText } from '../../src/core/commands/set-text'
 import { sortChildren } from '../../src/core/commands/sort-children'
 import { splitOff } from '../../src/core/commands/split-off'
+import { pourToPlace, putToPlace } from '../../src/core/commands/to-place'
 import { writeNote } from '../../src/core/commands/write-note'
 import { planMerge } from '../../src/core/matching/merge-plan'
 import type { Records } from '../../src/core/records/records'
@@ -31,7 +32,9 @@ export const act = fc.tuple(fc.nat(19), fc.nat(999), fc.nat(999))
 export function perform(records: Records, newIds: IdSource, [which, a, b]: [number, number, number]): Outcome {
   const everything = [...records.all('topic')].sort((x, y) => (x.id < y.id ? -1 : 1))
   // As the interface offers it: what is seen, and for restoring what lies in the trash itself.
-  const topics = everything.filter((topic) => (which === 4 ? topic.trashed : !isInTrash(records, topic)))
+  const topics = everything.filter(
+    (topic) => topic.place.kind !== 'to place' && (which === 4 ? topic.trashed : !isInTrash(records, topic)),
+  )
   if (topics.length === 0) throw new RangeError('There is nothing to do this with.')
   const maps = [...records.all('map')].filter((map) => !map.trashed).sort((x, y) => (x.id < y.id ? -1 : 1))
   const topic = topics[a % topics.length]!
@@ -76,6 +79,8 @@ export function perform(records: Records, newIds: IdSource, [which, a, b]: [numb
         ? trashMap(records, { map: map.id }, newIds)
         : addLooseTopic(records, { map: map.id, x: a, y: b, text: 'loose' }, newIds)
     case 12:
+      if (b % 5 === 0) return putToPlace(records, { topics: [topic.id], map: map.id }, newIds)
+      if (b % 5 === 1) return pourToPlace(records, { map: map.id, text: 'later\n  still later' }, newIds)
       return placeByHand(records, { topic: topic.id, at: { x: a, y: b }, side: b % 2 ? 'left' : 'right' }, newIds)
     case 13:
       return detachTopics(records, { topics: [{ topic: topic.id, at: { x: a, y: b } }] }, newIds)

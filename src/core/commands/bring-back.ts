@@ -2,17 +2,19 @@ import { refuse } from '../changes/problem'
 import { CrosslinkId, type TopicId } from '../records/ids'
 import { hangs } from '../records/place'
 import type { TopicRecord } from '../records/topic'
+import { toPlaceOn } from '../tree/to-place'
 import { command, type NewChange, named } from './command'
 import { lead } from './crosslinks'
-import { placesFor, unfold } from './hang'
+import { hang, placesFor, unfold } from './hang'
 import { mapsAbove } from './home-doorways'
 import { joinNotes } from './join-notes'
 import { moveBelongings } from './move-belongings'
 import { rowsOf } from './sides'
+import { drawerOf } from './to-place'
 
 /**
  * The reverse of splitting off: everything on the map that a topic opens comes back below the topic, and the map goes
- * into the trash. What its root carried, the topic carries. Other doorways to the map become cross-links to the
+ * into the trash. What its root carried, the topic carries; what was still to be placed there is so on the map of the topic. Other doorways to the map become cross-links to the
  * topic; links that would lead from the topic to itself go into the trash. Needs the records of both maps. Refused
  * where the topic opens no map, the map stands above its own doorway, or is the home map of the collection. O(topics
  * of the child map).
@@ -28,6 +30,8 @@ export const bringBack = command((change, args: { topic: TopicId }) => {
     refuse('invalid', 'The home map of the collection cannot be brought back.')
 
   bringTopics(change, doorway, root)
+  const toPlace = toPlaceOn(records, map.id)
+  if (toPlace.length > 0) hang(change, toPlace, { parent: drawerOf(change, doorway.place.map), after: 'last' })
   joinNotes(change, doorway, root)
   change.update('topic', doorway.id, { opensMap: null })
   unfold(change, doorway)

@@ -38,7 +38,7 @@ const COPY_OFFSET = 40
 /** Behind each branch the place of its copy, side by side with it; also where several of one parent are copied. */
 function placesBehind(records: Records, heads: readonly TopicRecord[]): Place[] {
   return heads.map(({ id, place }): Place => {
-    if (place.kind === 'root') refuse('root', 'A map has one root.')
+    if (place.kind === 'root' || place.kind === 'to place') refuse('root', 'A map has one root.')
     if (!hangs(place)) return { ...place, x: place.x + COPY_OFFSET, y: place.y + COPY_OFFSET }
     const [rank] = ranksBehind(records, place.parent, id, 1)
     return { ...arranged(place), rank: rank! } as Place

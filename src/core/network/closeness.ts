@@ -34,20 +34,35 @@ const MOST_OF_EACH = 5
 /** Words that are told as the reason. */
 const MOST_SHARED = 3
 
-type Vector = Map<string, number>
+/** Terms with their weights, of length 1; empty for what says too little. */
+export type Vector = ReadonlyMap<string, number>
+
+/** Texts as vectors of words, with a word for each term as it stands somewhere. */
+export interface Vectors {
+  vectors: readonly Vector[]
+  uses: ReadonlyMap<string, number>
+  formOf: ReadonlyMap<string, string>
+}
 
 /**
- * Pairs of texts that are close in meaning, the closest first: the cosine of their vectors of words, each as rare as it counts
- * (TF-IDF; Salton and Buckley 1988, Term-weighting approaches), by stems, and by senses for words that mean the same. Texts
- * of a single word are compared with none. O(words of the texts times `MOST_POSTINGS`).
+ * The words of texts, each as rare as it counts (TF-IDF; Salton and Buckley 1988, Term-weighting approaches), by stems, and by
+ * senses for words that mean the same. Texts of fewer words than `least` and without a note have none. Linear in the words.
  */
-export function closePairs(meanings: readonly Meaning[], lexicon: Lexicon): Close[] {
+export function vectorsOf(meanings: readonly Meaning[], lexicon: Lexicon, least: number): Vectors {
   const formOf = new Map<string, string>()
   const senses = sharedSenses(meanings, lexicon)
-  const counted = meanings.map((meaning) => termsOf(meaning, senses, formOf))
+  const counted = meanings.map((meaning) => termsOf(meaning, senses, formOf, least))
   const uses = new Map<string, number>()
   for (const terms of counted) for (const term of terms.keys()) uses.set(term, (uses.get(term) ?? 0) + 1)
-  const vectors = counted.map((terms) => weighted(terms, uses, meanings.length))
+  return { vectors: counted.map((terms) => weighted(terms, uses, meanings.length)), uses, formOf }
+}
+
+/**
+ * Pairs of texts that are close in meaning, the closest first: the cosine of their vectors. Texts of a single word are compared
+ * with none. O(words of the texts times `MOST_POSTINGS`).
+ */
+export function closePairs(meanings: readonly Meaning[], lexicon: Lexicon): Close[] {
+  const { vectors, uses, formOf } = vectorsOf(meanings, lexicon, 2)
   const postings = new Map<string, { at: number[]; weights: number[] }>()
   const found: Close[] = []
   const products = new Float64Array(meanings.length)
@@ -100,10 +115,15 @@ function sharedSenses(meanings: readonly Meaning[], lexicon: Lexicon): ReadonlyM
 }
 
 /** How much a text has of each stem and each shared sense; nothing where it says too little. */
-function termsOf({ text, note }: Meaning, senses: ReadonlyMap<string, string[]>, formOf: Map<string, string>): Vector {
-  const terms: Vector = new Map()
+function termsOf(
+  { text, note }: Meaning,
+  senses: ReadonlyMap<string, string[]>,
+  formOf: Map<string, string>,
+  least: number,
+): Vector {
+  const terms = new Map<string, number>()
   const own = wordsOf(text)
-  if (own.length < 2 && note === '') return terms
+  if (own.length < least && note === '') return terms
   const add = (term: string, word: string, worth: number) => {
     if (!formOf.has(term)) formOf.set(term, word)
     terms.set(term, (terms.get(term) ?? 0) + worth)
@@ -121,7 +141,7 @@ function termsOf({ text, note }: Meaning, senses: ReadonlyMap<string, string[]>,
 
 /** Terms by how rare they are, as a vector of length 1. */
 function weighted(terms: Vector, uses: ReadonlyMap<string, number>, texts: number): Vector {
-  const vector: Vector = new Map()
+  const vector = new Map<string, number>()
   let square = 0
   for (const [term, count] of terms) {
     // A word that comes often counts for more, but not as many times; one of the note, or a sense, for its part.
@@ -134,7 +154,8 @@ function weighted(terms: Vector, uses: ReadonlyMap<string, number>, texts: numbe
   return vector
 }
 
-function sharedWords(a: Vector, b: Vector, formOf: ReadonlyMap<string, string>): string[] {
+/** The words by which two vectors are close, those that say most first. */
+export function sharedWords(a: Vector, b: Vector, formOf: ReadonlyMap<string, string>): string[] {
   const worth = new Map<string, number>()
   for (const [term, weight] of a) {
     const other = b.get(term)

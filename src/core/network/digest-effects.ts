@@ -82,11 +82,11 @@ function isMerelyMoved(records: Records, { id, before, after }: EditOf<'topic'>)
   return was.place.map === topic.place.map && isSeen(records, topic) && isSeen(records, was)
 }
 
-/** Whether neither a topic nor one above it lies in the trash. */
+/** Whether neither a topic nor one above it lies in the trash or is still to be placed. */
 function isSeen(records: Records, topic: TopicRecord): boolean {
   const seen = new Set<string>()
   for (let at: TopicRecord | undefined = topic; at; at = records.get('topic', parentOf(at))) {
-    if (at.trashed || seen.has(at.id)) return false
+    if (at.trashed || at.place.kind === 'to place' || seen.has(at.id)) return false
     seen.add(at.id)
   }
   return true

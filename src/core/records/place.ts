@@ -50,6 +50,8 @@ export const Place = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('by hand'), ...hanging, ...point }),
   /** At the head of a loose branch, which hangs on nothing. */
   z.strictObject({ kind: z.literal('loose'), map: MapId, ...point }),
+  /** Not on its map at all: what hangs on it is still to be placed; see `tree/to-place.ts`. */
+  z.strictObject({ kind: z.literal('to place'), map: MapId }),
 ])
 export type Place = z.infer<typeof Place>
 

@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache'
 import type { Edit, EditOf } from '../../core/changes/edit'
 import { RECORD_KINDS, type RecordKind } from '../../core/records/kinds'
+import { hangs } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 
 /**
@@ -71,7 +72,7 @@ function isPlainTopic(records: Records, { id, after }: EditOf<'topic'>, added: R
 function isHeld(records: Records, id: string): boolean {
   const seen = new Set<string>()
   for (let at = records.get('topic', id); at; at = records.get('topic', at.place.parent)) {
-    if (at.place.kind === 'root' || at.place.kind === 'loose')
+    if (!hangs(at.place))
       return records.root(at.place.map) !== undefined && records.get('map', at.place.map)?.trashed === false
     if (seen.has(at.id)) return false
     seen.add(at.id)

@@ -12,7 +12,7 @@ const COUNT_ANEW = `
   SELECT $1, m.id, $3, counted.topics, counted.opens
   FROM map m CROSS JOIN LATERAL (
     WITH RECURSIVE seen AS (
-      SELECT id, opens_map FROM topic WHERE collection = $1 AND map = m.id AND parent IS NULL AND NOT trashed
+      SELECT id, opens_map FROM topic WHERE collection = $1 AND map = m.id AND parent IS NULL AND NOT trashed AND place <> 'to place'
       UNION ALL
       SELECT below.id, below.opens_map FROM seen CROSS JOIN LATERAL (
         SELECT id, opens_map FROM topic WHERE collection = $1 AND parent = seen.id AND NOT trashed OFFSET 0) below
