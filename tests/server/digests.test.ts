@@ -13,6 +13,7 @@ import { makeMap, renameMap, restoreMap, trashMap } from '../../src/core/command
 import { moveTopics } from '../../src/core/commands/move-topics'
 import { restoreTopic } from '../../src/core/commands/restore-topic'
 import { splitOff } from '../../src/core/commands/split-off'
+import { pourToPlace, putToPlace } from '../../src/core/commands/to-place'
 import { writeNote } from '../../src/core/commands/write-note'
 import { mapAtEnd } from '../../src/core/network/crosslinks'
 import type { LinkEnd } from '../../src/core/records/crosslink'
@@ -88,7 +89,9 @@ test.each([114, 120, 123])(
     const done: Outcome['change'][] = []
 
     const act = (records: Records): Outcome => {
-      const topics = [...records.all('topic')].sort((a, b) => (a.id < b.id ? -1 : 1))
+      const topics = [...records.all('topic')]
+        .filter(({ place }) => place.kind !== 'to place')
+        .sort((a, b) => (a.id < b.id ? -1 : 1))
       const maps = [...records.all('map')].sort((a, b) => (a.id < b.id ? -1 : 1))
       const topic = (): TopicId => topics[roll(topics.length)]!.id
       const map = () => maps[roll(maps.length)]!.id
@@ -103,7 +106,7 @@ test.each([114, 120, 123])(
       }
       if (maps.length < 2)
         return makeMap(records, { collection: CollectionId.parse(collection), title: `Map ${maps.length}` }, newIds)
-      const which = roll(15)
+      const which = roll(17)
       if (which < 4) return addTopic(records, { parent: topic(), after: 'last', text: 'More' }, newIds)
       if (which === 4) return splitOff(records, { topic: topic() }, newIds)
       if (which === 5) return bringBack(records, { topic: topic() }, newIds)
@@ -121,6 +124,8 @@ test.each([114, 120, 123])(
           ? removeEnclosure(records, { enclosure }, newIds)
           : renameMap(records, { map: map(), title: `Name ${roll(99)}` }, newIds)
       }
+      if (which === 14) return putToPlace(records, { topics: [topic()], map: map() }, newIds)
+      if (which === 15) return pourToPlace(records, { map: map(), text: 'later\n  still later' }, newIds)
       if (done.length > 0 && roll(2) === 0) {
         const { change } = undoChange(records, done[roll(done.length)]!, ChangeId.parse(uuid()))
         if (change) return { change, select: [] }

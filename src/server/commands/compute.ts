@@ -8,6 +8,7 @@ import type { IdSource, Outcome } from '../../core/commands/command'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
+import { sendToMap } from '../../core/commands/send-to-map'
 import { planMerge } from '../../core/matching/merge-plan'
 import { Drawn } from '../../core/records/crosslink'
 import { ChangeId, type CollectionId, CrosslinkId, MapId, TopicId } from '../../core/records/ids'
@@ -98,6 +99,11 @@ const commands = {
     z.strictObject({ plan: Plan }),
     ({ plan }) => [plan.target, ...plan.sources, ...plan.decisions.flatMap(topicsOf)],
     async ({ records }, args) => mergeMaps(records, args, newIds),
+  ),
+  'send-to-map': command(
+    z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), map: MapId, copies: z.boolean() }),
+    ({ topics, map }) => [map, ...topics],
+    async ({ records }, args) => sendToMap(records, args, newIds),
   ),
   // Which maps they touch is asked for as for any change: the links are on no map that is named.
   'draw-links': command(

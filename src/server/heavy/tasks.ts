@@ -4,7 +4,8 @@ import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
 import { runJob } from '../jobs/run-job'
 import { linkLedgerOf, wayBetween } from '../link-ledger'
+import { suggestBands } from '../sorting'
 
 /** What runs in a thread of its own, by name. Arguments and results travel as copies. */
-export const tasks = { runCommand, planMergeOf, draft, runJob, drawThumbnail, linkLedgerOf, wayBetween }
+export const tasks = { runCommand, planMergeOf, draft, runJob, drawThumbnail, linkLedgerOf, wayBetween, suggestBands }
 export type Tasks = typeof tasks

@@ -6,6 +6,7 @@ export const topicTable: Table<'topic'> = {
     SELECT id,
            CASE place
              WHEN 'root' THEN json_build_object('kind', place, 'map', map)
+             WHEN 'to place' THEN json_build_object('kind', place, 'map', map)
              WHEN 'arranged' THEN
                json_build_object('kind', place, 'map', map, 'parent', parent, 'rank', rank, 'side', side)
              WHEN 'by hand' THEN

@@ -2,6 +2,7 @@ import { UnstyledButton } from '@mantine/core'
 import { memo, useCallback } from 'react'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
+import { ToPlaceButton } from '../to-place/ToPlaceButton'
 import { takeFocus } from '../workspace/take-focus'
 import { GROUPS, useCalmWorkspace, useWorkspace, workspace } from '../workspace/workspace-store'
 import { ActPanel } from './ActPanel'
@@ -39,6 +40,7 @@ export const StripOfActs = memo(() => {
         </UnstyledButton>
       ))}
       <SelectedWords />
+      <ToPlaceButton />
       {group && <ActPanel key={group} group={group} pinned={groupPinned} index={active} onClose={close} />}
     </section>
   )

@@ -1,7 +1,10 @@
 import { deleteTopics } from '../../core/commands/delete-topics'
 import { duplicateBranches } from '../../core/commands/duplicate-branches'
 import { saveTemplate } from '../../core/commands/save-template'
+import { copyToPlace, putToPlace } from '../../core/commands/to-place'
 import { parentOf } from '../../core/records/place'
+import { isEmpty, matches } from '../../core/tree/filter'
+import { branch, topicsInOrder } from '../../core/tree/walk'
 import { tell } from '../app/api'
 import { carryFromMenu, pasteBranches } from '../workspace/clipboard'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
@@ -23,6 +26,8 @@ import {
 import { composeAbove, composeChild, composeSibling } from './compose'
 
 const carriesSomething = unless(() => useWorkspace.getState().carried !== null, 'Copy or cut a branch first.')
+
+const filtered = unless(({ pane }) => Boolean(pane.filter) && !isEmpty(pane.filter!), 'Set a filter first, at the top.')
 
 /** Acts that bring topics onto a map. */
 export const GATHER_ACTS = [
@@ -96,6 +101,58 @@ export const GATHER_ACTS = [
           take: (name) =>
             situation.session.run((records, newIds) => saveTemplate(records, { topic: id, name }, newIds)),
         })
+      },
+    },
+  ]),
+  ...acts('gather', 'To place', [
+    {
+      id: 'to-place',
+      name: 'See what is to be placed',
+      keys: ['Alt+i'],
+      act: () => workspace.openDrawer(useWorkspace.getState().drawer ? null : 'map'),
+    },
+    {
+      id: 'put-away',
+      name: 'Take off the map, to be placed later',
+      drawing: 'putAway',
+      when: [mayEdit, some, noRoot],
+      act: ({ session, pane, topics }) => {
+        const put = session.run((records, newIds) =>
+          putToPlace(records, { topics: topics.map(({ id }) => id), map: pane.map }, newIds),
+        )
+        if (put) workspace.openDrawer('map')
+      },
+    },
+    {
+      id: 'keep-shown',
+      name: 'Keep copies of what the filter shows, to be placed',
+      when: [mayEdit, filtered],
+      act: ({ session, pane }) => {
+        const { records } = session
+        const shown = [...topicsInOrder(records, pane.map)].filter((topic) => matches(records, topic, pane.filter!))
+        const ids = shown.map(({ id }) => id)
+        if (session.run((all, newIds) => copyToPlace(all, { topics: ids, map: pane.map }, newIds)))
+          workspace.openDrawer('map')
+      },
+    },
+    {
+      id: 'sort',
+      name: 'Sort what hangs on it …',
+      drawing: 'sort',
+      when: [mayEdit, one, withBelow],
+      act: (situation) => workspace.dialog({ kind: 'sort', what: { branch: theTopic(situation).id } }),
+    },
+    {
+      id: 'sort-ends',
+      name: 'Sort copies of all ends of the branch …',
+      when: [mayEdit, one, withBelow],
+      act: (situation) => {
+        const { session, pane } = situation
+        const { records } = session
+        const ends = [...branch(records, theTopic(situation))].filter(({ id }) => records.children(id).length === 0)
+        const topics = ends.map(({ id }) => id)
+        if (session.run((all, newIds) => copyToPlace(all, { topics, map: pane.map }, newIds)))
+          workspace.dialog({ kind: 'sort', what: { drawer: pane.map } })
       },
     },
   ]),

@@ -19,6 +19,7 @@ const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeDialog = lazy(() => import('../merge/MergeDialog'))
+const SortingTable = lazy(() => import('../sorting/SortingTable'))
 const SplitReview = lazy(() => import('../split/SplitReview'))
 
 /** What can be done to the selected topics, by name. */
@@ -77,6 +78,12 @@ export function Dialogs() {
       return (
         <Suspense>
           <SplitReview map={dialog.map} onClose={close} />
+        </Suspense>
+      )
+    case 'sort':
+      return (
+        <Suspense>
+          <SortingTable what={dialog.what} onClose={close} />
         </Suspense>
       )
     case 'template':

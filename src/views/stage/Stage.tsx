@@ -6,6 +6,7 @@ import { TopicMenu } from '../acts/TopicMenu'
 import { tell } from '../app/api'
 import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
+import { beginDrag, giveUpDrag, useDragged } from '../workspace/dragging'
 import { LARGE_MAP, setZoom, showStage } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
@@ -26,7 +27,6 @@ import { StageCanvas } from './StageCanvas'
 import styles from './stage.module.css'
 import { TopicHandles } from './TopicHandles'
 import { useBand } from './use-band'
-import { useDrag } from './use-drag'
 import { dropHandlers } from './use-drop'
 import { useScene } from './use-scene'
 import { useShow } from './use-show'
@@ -66,7 +66,9 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const [complete, setComplete] = useState<View | null>(null)
   const inPage = useRef<ReadonlySet<object>>(new Set())
   const [hovered, setHovered] = useState<string | null>(null)
-  const { begin: beginDrag, giveUp: giveUpDrag, dragged } = useDrag(session, index)
+  const isDragging = useDragged(({ dragged }) => dragged !== null)
+  const dropTopic = useDragged(({ dragged: at }) => (at?.over?.index === index ? at.over.target.box.topic.id : null))
+  const dropZone = useDragged(({ dragged: at }) => (at?.over?.index === index ? at.over.target.zone : null))
   const band = useBand(index, layout, pointAt)
   useEffect(() => {
     if (container.current) showStage(index, { element: container.current, layout, pointAt, panBy })
@@ -91,9 +93,6 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const editedBox = editing ? layout.byKey.of(editing.topic) : undefined
   const handled = pane.selected.length === 1 ? layout.byKey.of(pane.selected[0]!) : undefined
   const plusBox = layout.byKey.of(hovered ?? lastSelected ?? '')
-  const target = dragged?.target
-  const dropTopic = target?.box.topic.id
-  const dropZone = target?.zone
   const drop = useMemo(
     () => (dropTopic && dropZone ? { topic: dropTopic, zone: dropZone } : null),
     [dropTopic, dropZone],
@@ -130,10 +129,10 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         workspace.select(index, isSelected ? now.selected.filter((other) => other !== id) : [...now.selected, id])
       else {
         if (!isSelected) workspace.select(index, [id])
-        beginDrag(event, box)
+        beginDrag(session, { index, pressed: box }, event)
       }
     },
-    [session, index, focusStage, beginDrag],
+    [session, index, focusStage],
   )
 
   return (
@@ -215,7 +214,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         aria-activedescendant={lastSelected ? `topic-${index}-${layout.byKey.of(lastSelected)?.key ?? ''}` : undefined}
         onFocus={() => workspace.activate(index)}
         onKeyDown={(event) => {
-          if (dragged && event.key === 'Escape') giveUpDrag()
+          if (isDragging && event.key === 'Escape') giveUpDrag()
           else if (event.key === 'ContextMenu' || (event.key === 'F10' && event.shiftKey)) {
             event.preventDefault()
             const box = layout.byKey.of(lastSelected ?? '')
@@ -249,7 +248,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           </g>
         </svg>
       </div>
-      {plusBox && !pane.editing && !dragged && !isFar && session.mayEdit && (
+      {plusBox && !pane.editing && !isDragging && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => (
             <PlusButtons
@@ -276,11 +275,6 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           )}
         </FollowView>
       )}
-      {dragged && (
-        <div className={styles.dragWords} style={{ left: dragged.at.x + 14, top: dragged.at.y + 14 }} role="status">
-          {dragged.words}
-        </div>
-      )}
       {band.shown && <div className={styles.band} style={band.shown} />}
       {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
       {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
@@ -291,7 +285,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
             : 'Type to rename the topic, press Tab to add one below it, or paste a list.'}
         </p>
       )}
-      {handled && !pane.editing && !dragged && !isFar && session.mayEdit && (
+      {handled && !pane.editing && !isDragging && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => <TopicHandles session={session} box={handled} transform={at} />}
         </FollowView>

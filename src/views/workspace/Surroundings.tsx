@@ -4,6 +4,7 @@ import { topicsInOrder } from '../../core/tree/walk'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { CloseColumn } from './CloseColumn'
+import { useDragged } from './dragging'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { useCalmWorkspace, workspace } from './workspace-store'
@@ -36,11 +37,14 @@ const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
   const { trail, doorways, linked } = useCalmPart(
     useCallback((session: CollectionSession) => around(session, here), [here]),
   )
+  const onto = useDragged(({ dragged }) => dragged?.onto ?? null)
   const place = ({ map, name, count = '' }: { map: MapId; name: string; count?: string }) => (
     <button
       type="button"
       className={styles.place}
       aria-current={map === here ? 'page' : undefined}
+      data-drop-map={map === here ? undefined : map}
+      data-onto={onto === `map ${map}` || undefined}
       onClick={() => workspace.go(active, map, null)}
     >
       <span>{name}</span>

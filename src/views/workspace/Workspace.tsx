@@ -3,6 +3,7 @@ import { IconMapOff, IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useEffect, useRef } from 'react'
 import type { Evened } from '../../core/commands/even-out-sides'
 import { MapId, TopicId } from '../../core/records/ids'
+import { drawerAround } from '../../core/tree/to-place'
 import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
@@ -11,6 +12,7 @@ import { Outline } from '../outline/Outline'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { Stage } from '../stage/Stage'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
+import { DragWords } from './DragWords'
 import { tellHappened } from './happened'
 import { StatusLine } from './StatusLine'
 import { Surroundings } from './Surroundings'
@@ -20,6 +22,7 @@ import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
 import { type Face, type Pane, useWorkspace, workspace } from './workspace-store'
 
+const ToPlace = lazy(() => import('../to-place/ToPlace'))
 const Walk = lazy(() => import('./Walk'))
 
 /** The map workspace: one or two panes with what belongs around them. */
@@ -89,7 +92,7 @@ function addressOf(collection: string, panes: readonly Pane[]): string {
 
 function Shell({ first }: { first: MapId }) {
   const session = useSession()
-  const { panes, active, leftOpen, sheetOpen, walk } = useWorkspace()
+  const { panes, active, leftOpen, sheetOpen, walk, drawer } = useWorkspace()
 
   useEffect(() => workspace.start(panesInAddress(first)), [first])
   useEffect(() => {
@@ -130,6 +133,15 @@ function Shell({ first }: { first: MapId }) {
     workspace.dialog({ kind: 'merge', target: first, sources: merged.current })
     merged.current = []
   }, [isFirstOpen, first])
+
+  // What is found, or linked to, and stands on no map is shown where it lies.
+  const shown = session.records.get('topic', panes[active]?.selected[0] ?? null)
+  const drawerOf = shown ? drawerAround(session.records, shown) : null
+  useEffect(() => {
+    if (!drawerOf) return
+    workspace.select(active, [])
+    workspace.openDrawer(drawerOf === panes[active]?.map ? 'map' : 'collection')
+  }, [drawerOf, active, panes])
 
   useEffect(() => {
     if (isFirstOpen && takeWalkOffer()) workspace.walk({ step: null })
@@ -197,10 +209,16 @@ function Shell({ first }: { first: MapId }) {
           </section>
         ))}
       </main>
+      {drawer && (
+        <Suspense>
+          <ToPlace key={panes[active]!.map} scope={drawer} />
+        </Suspense>
+      )}
       <StripOfActs />
       {sheetOpen && panes[active]!.selected.length > 0 && <TopicSheet />}
       <StatusLine />
       <Dialogs />
+      <DragWords />
       {walk && (
         <Suspense>
           <Walk step={walk.step} />

@@ -36,6 +36,7 @@ export type Dialog =
   | { kind: 'link'; from: TopicId }
   | { kind: 'merge'; target: MapId; sources?: readonly MapId[] }
   | { kind: 'split'; map: MapId }
+  | { kind: 'sort'; what: Sortable }
   | { kind: 'keys' }
   | { kind: 'beside' }
   | { kind: 'template'; topic: TopicId }
@@ -53,6 +54,9 @@ export type Dialog =
       take(text: string): void
     }
 
+/** What can be put on the sorting table: what is still to be placed on a map, or what hangs on a topic. */
+export type Sortable = { drawer: MapId } | { branch: TopicId }
+
 /** The sections of the topic sheet that can be asked for. */
 export type Section = 'note' | 'links' | 'files' | 'marks' | 'look' | 'layout' | 'dates'
 
@@ -67,6 +71,8 @@ interface Workspace {
   /** The section of the topic sheet that was asked for last; null once that is met. */
   section: { name: Section; request: number } | null
   dialog: Dialog | null
+  /** Whose drawer of what is to be placed is open, of the map in the active pane or of the collection, if any. */
+  drawer: 'map' | 'collection' | null
   /** The topic onto which ideas are being poured, and the pane in which that happens. */
   pouring: { index: number; topic: TopicId } | null
   /** The topic for which branches are being drafted, and the pane in which that happens. */
@@ -111,6 +117,7 @@ export const useWorkspace = create<Workspace>(() => ({
   sections: ['note', 'links', 'files'],
   section: null,
   dialog: null,
+  drawer: null,
   pouring: null,
   drafting: null,
   carriedLook: null,
@@ -225,6 +232,7 @@ export const workspace = {
   },
   unfoldSections: (sections: readonly Section[]) => setState({ sections }),
   dialog: (dialog: Dialog | null) => setState({ dialog }),
+  openDrawer: (drawer: Workspace['drawer']) => setState({ drawer }),
   pour: (pouring: Workspace['pouring']) => setState({ pouring }),
   draft: (drafting: Workspace['drafting']) => setState({ drafting }),
   carry: (carried: Workspace['carried']) => setState({ carried }),

@@ -3,9 +3,9 @@ import { setMapLayout } from '../../../src/core/commands/layouts'
 import { layoutMap } from '../../../src/core/layout/map-layout'
 import type { TopicId } from '../../../src/core/records/ids'
 import { topicTowards } from '../../../src/views/stage/arrows'
-import { dropTargetAt } from '../../../src/views/stage/drop-target'
 import { boxAt, byTone } from '../../../src/views/stage/far-view'
 import { within } from '../../../src/views/stage/in-view'
+import { dropTargetAt } from '../../../src/views/workspace/drop-target'
 import { CONTEXT, Garden } from '../../core/gardens'
 
 function planted() {

@@ -1,0 +1,360 @@
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  pointerWithin,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import { Button, Group, Modal, Text } from '@mantine/core'
+import { IconArrowLeft } from '@tabler/icons-react'
+import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
+import { joinBands, makeBand, putUnderHeading } from '../../core/commands/bands'
+import { pourTopics } from '../../core/commands/hang-items'
+import { moveTopics } from '../../core/commands/move-topics'
+import { setText } from '../../core/commands/set-text'
+import { pourToPlace } from '../../core/commands/to-place'
+import type { TopicId } from '../../core/records/ids'
+import { parentOf } from '../../core/records/place'
+import type { TopicRecord } from '../../core/records/topic'
+import { foldForFinding } from '../../core/text/folding'
+import { useSession } from '../sync/use-session'
+import { PourField } from '../to-place/ToPlace'
+import { type Sortable, useWorkspace } from '../workspace/workspace-store'
+import { type BandActs, BandRow } from './BandRow'
+import { Becomes } from './Becomes'
+import { Item } from './Item'
+import { SuggestionLine } from './SuggestionLine'
+import styles from './sorting.module.css'
+import { type Suggestion, useSorting } from './use-sorting'
+
+const NEW_BAND = 'new band'
+const POOL = 'pool'
+const MOST_DIGITS = 9
+/** Letters that are typed sooner than this after one another search for one text, in ms. */
+const TOGETHER_MS = 900
+
+/** Puts ideas, or what hangs on a topic, into groups: everything is done at once on the records and can be undone. */
+export default function SortingTable({ what, onClose }: { what: Sortable; onClose(): void }) {
+  const session = useSession()
+  const { records, mayEdit } = session
+  const { active, panes } = useWorkspace()
+  const { table, bands, holder, suggestions, isLooking, mark, unmark, refuse } = useSorting(what)
+  const [marked, setMarked] = useState<readonly TopicId[]>([])
+  const [dragged, setDragged] = useState<TopicId | null>(null)
+  const room = useRef<HTMLDivElement>(null)
+  const search = useRef({ words: '', at: 0 })
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
+  const items = useMemo(() => [...bands.flatMap(({ band }) => band.items), ...table.pool], [bands, table])
+  const chosen = marked.filter((id) => items.some((item) => item.id === id))
+  const choose = useCallback(
+    (topic: TopicId, more: boolean) =>
+      setMarked((before) =>
+        before.includes(topic)
+          ? before.filter((id) => id !== topic)
+          : more || before.length > 1
+            ? [...before, topic]
+            : [topic],
+      ),
+    [],
+  )
+  const nameOf = (topic: string) => records.get('topic', topic)?.text || 'Untitled'
+  const selected = records.get('topic', panes[active]?.selected[0] ?? null)
+  const onMap = panes[active] && records.root(panes[active].map)
+  const target = 'branch' in what ? records.get('topic', what.branch) : (selected ?? onMap)
+
+  const move = (topics: readonly TopicId[], parent: string | null) => {
+    if (!parent || topics.length === 0) return
+    for (const id of topics) {
+      const topic = records.get('topic', id)
+      // A band that gives away its last item is a band still.
+      const from = topic && parentOf(topic)
+      if (from && from !== holder) mark(from)
+    }
+    if (
+      session.run((r, newIds) =>
+        moveTopics(r, { topics, parent: parent as TopicId, after: 'last', side: null }, newIds),
+      )
+    )
+      setMarked([])
+  }
+  const makeNew = (topics: readonly TopicId[], title = '') => {
+    if (!holder) return
+    const made = session.run((r, newIds) => makeBand(r, { holder: holder as TopicId, title, items: topics }, newIds))
+    if (!made) return
+    mark(made[0]!)
+    setMarked([])
+    if (title === '') focusTitle(room.current, made[0]!)
+  }
+  const promote = (topic: TopicId) => {
+    mark(topic)
+    setMarked([])
+    if (holder && parentOf(records.need('topic', topic)) !== holder) move([topic], holder)
+    focusTitle(room.current, topic)
+  }
+  const take = (suggestion: Suggestion) => {
+    if (!holder) return
+    const { kind, topics, words } = suggestion
+    refuse(suggestion)
+    if (kind === 'home') return move(topics, suggestion.band)
+    const word = words[0] ?? ''
+    const title = word.charAt(0).toLocaleUpperCase() + word.slice(1)
+    if (kind === 'band') return makeNew(topics, title)
+    const made = session.run((r, newIds) =>
+      putUnderHeading(r, { holder: holder as TopicId, title, bands: topics }, newIds),
+    )
+    if (made) focusTitle(room.current, made[0]!)
+  }
+  const show = ({ topics }: Suggestion) => {
+    setMarked(topics)
+    const first = room.current?.querySelector(`[data-item="${topics[0]}"], [data-title="${topics[0]}"]`)
+    first?.scrollIntoView({ block: 'nearest' })
+  }
+  const press = (event: KeyboardEvent) => {
+    const focused = (event.target as Element).closest('[data-item]')?.getAttribute('data-item') as TopicId | null
+    const going = chosen.length > 0 ? chosen : focused ? [focused] : []
+    if (event.ctrlKey || event.metaKey || event.altKey) {
+      if (event.key.toLowerCase() === 'z') {
+        event.preventDefault()
+        void session.takeBack(event.shiftKey ? 'redo' : 'undo')
+      }
+      return
+    }
+    if (/^[1-9]$/.test(event.key)) {
+      const band = bands[Number(event.key) - 1]
+      if (mayEdit && band && going.length > 0) {
+        focusNext(room.current, focused)
+        move(going, band.band.topic.id)
+      }
+    } else if (event.key === '0' && mayEdit) makeNew(going)
+    else if (event.key === 'Enter' && focused && mayEdit) promote(focused)
+    else if (event.key.startsWith('Arrow') && focused) step(room.current, focused, event.key)
+    else if (event.key === ' ' || event.key === 'Escape') return
+    else if (event.key.length === 1) {
+      const at = performance.now()
+      const words = at - search.current.at < TOGETHER_MS ? search.current.words + event.key : event.key
+      search.current = { words, at }
+      const found = items.find(({ text }) => foldForFinding(text).includes(foldForFinding(words)))
+      if (found) room.current?.querySelector<HTMLElement>(`[data-item="${found.id}"]`)?.focus()
+    } else return
+    event.preventDefault()
+  }
+  const others = bands.map(({ band }) => ({ id: band.topic.id as string, name: band.topic.text || 'Untitled' }))
+  const actsOf = (topic: TopicRecord): BandActs => {
+    const run = (command: Parameters<typeof session.run>[0]) => void session.run(command)
+    return {
+      rename: (text) => {
+        if (text.trim() !== topic.text) run((r, newIds) => setText(r, { topic: topic.id, text: text.trim() }, newIds))
+      },
+      moveBy: (by) => {
+        const parent = parentOf(topic)
+        const row = bands.filter(({ band }) => parentOf(band.topic) === parent).map(({ band }) => band.topic.id)
+        const at = row.indexOf(topic.id)
+        const [moved, after] = by < 0 ? [row[at - 1], topic.id] : [topic.id, row[at + 1]]
+        if (parent && moved && after)
+          run((r, newIds) => moveTopics(r, { topics: [moved], parent, after, side: null }, newIds))
+      },
+      joinInto: (band) => run((r, newIds) => joinBands(r, { into: band as TopicId, from: topic.id }, newIds)),
+      dissolve: () => {
+        unmark(topic.id)
+        move(
+          records.children(topic.id).map(({ id }) => id),
+          holder,
+        )
+        unmark(topic.id)
+      },
+      inside: (band) => move([topic.id], band ?? holder),
+    }
+  }
+  const itemsOf = (of: readonly TopicRecord[]): ReactNode =>
+    of.map(({ id, text }) => (
+      <Item
+        key={id}
+        id={id}
+        text={text}
+        isChosen={chosen.includes(id)}
+        isFaint={dragged !== null && chosen.includes(id) && chosen.includes(dragged)}
+        choose={choose}
+      />
+    ))
+  const going = dragged && chosen.includes(dragged) ? chosen : dragged ? [dragged] : []
+  const name = 'branch' in what ? nameOf(what.branch) : `what is to be placed on ${session.titleOf(what.drawer)}`
+  return (
+    <Modal
+      opened
+      fullScreen
+      onClose={onClose}
+      withCloseButton={false}
+      attributes={{ content: { 'aria-label': 'Sorting table' } }}
+      transitionProps={{ duration: 0 }}
+      styles={{ body: { height: '100%', padding: 0 } }}
+    >
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragStart={({ active: held }) => setDragged(held.id as TopicId)}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={({ over }) => {
+          setDragged(null)
+          if (!over || !mayEdit) return
+          if (over.id === NEW_BAND) makeNew(going)
+          else if (over.id === POOL) move(going, holder)
+          else move(going, String(over.id).slice('into '.length))
+        }}
+      >
+        <div ref={room} className={styles.table} onKeyDown={press}>
+          <div className={styles.head}>
+            <Button
+              variant="subtle"
+              size="compact-sm"
+              leftSection={<IconArrowLeft size={16} />}
+              onClick={onClose}
+              data-autofocus
+            >
+              Back to the map
+            </Button>
+            <h1>Sort {name}</h1>
+            <Button
+              variant="default"
+              size="compact-sm"
+              disabled={!session.undoable.undo}
+              onClick={() => void session.takeBack('undo')}
+            >
+              Undo
+            </Button>
+          </div>
+          <SuggestionLine
+            suggestions={mayEdit ? suggestions : []}
+            isLooking={isLooking}
+            nameOf={nameOf}
+            onYes={take}
+            onNo={refuse}
+            onShow={show}
+          />
+          <div className={styles.bands}>
+            {bands.map(({ band, level }, i) => (
+              <BandRow
+                key={band.topic.id}
+                topic={band.topic}
+                level={level}
+                digit={i < MOST_DIGITS ? i + 1 : null}
+                others={others.filter(({ id }) => id !== band.topic.id)}
+                acts={actsOf(band.topic)}
+                mayEdit={mayEdit}
+              >
+                {itemsOf(band.items)}
+                {band.items.length === 0 && band.bands.length === 0 && (
+                  <Text size="sm" className={styles.quiet}>
+                    Drag items here{i < MOST_DIGITS ? `, or choose them and press ${i + 1}` : ''}.
+                  </Text>
+                )}
+              </BandRow>
+            ))}
+            {mayEdit && <NewBand onPress={() => makeNew(chosen)} count={chosen.length} />}
+          </div>
+          <Pool count={table.pool.length}>
+            {mayEdit && (
+              <PourField
+                onPour={(text) =>
+                  session.run((r, newIds) =>
+                    'drawer' in what
+                      ? pourToPlace(r, { map: what.drawer, text }, newIds)
+                      : pourTopics(r, { topic: what.branch, text }, newIds),
+                  ) !== null
+                }
+              />
+            )}
+            <div className={styles.items}>{itemsOf(table.pool)}</div>
+          </Pool>
+          {target && mayEdit && (
+            <Becomes
+              bands={table.bands.map(({ topic }) => topic.id)}
+              target={target}
+              isThere={'branch' in what}
+              index={active}
+              onDone={onClose}
+            />
+          )}
+        </div>
+        <DragOverlay dropAnimation={null}>
+          {dragged && (
+            <div className={styles.carried}>{going.length > 1 ? `${going.length} items` : nameOf(dragged)}</div>
+          )}
+        </DragOverlay>
+      </DndContext>
+    </Modal>
+  )
+}
+
+function NewBand({ count, onPress }: { count: number; onPress(): void }) {
+  const { setNodeRef, isOver } = useDroppable({ id: NEW_BAND })
+  return (
+    <button ref={setNodeRef} type="button" className={styles.newBand} data-over={isOver || undefined} onClick={onPress}>
+      <span className={styles.digit} aria-hidden>
+        0
+      </span>
+      {count === 0 ? 'New band' : `New band with ${count === 1 ? 'this item' : `these ${count} items`}`}
+    </button>
+  )
+}
+
+function Pool({ count, children }: { count: number; children: ReactNode }) {
+  const { setNodeRef, isOver } = useDroppable({ id: POOL })
+  return (
+    <section ref={setNodeRef} className={styles.pool} data-over={isOver || undefined} aria-label="Not sorted yet">
+      <Group gap="xs" className={styles.left}>
+        <Text size="sm" fw={600}>
+          {count === 0 ? 'All is sorted' : `${count} left`}
+        </Text>
+        <Text size="xs" className={styles.quiet}>
+          A digit sends what is chosen to its band, 0 makes a new one, Enter makes an item the title of one.
+        </Text>
+      </Group>
+      {children}
+    </section>
+  )
+}
+
+/** Once it is drawn, the title of a band is ready to be written. */
+function focusTitle(room: HTMLElement | null, band: TopicId): void {
+  setTimeout(() => {
+    const field = room?.querySelector<HTMLInputElement>(`input[data-title="${band}"], [data-title="${band}"] input`)
+    field?.scrollIntoView({ block: 'nearest' })
+    field?.focus()
+    field?.select()
+  }, 50)
+}
+
+const itemsIn = (room: HTMLElement | null): HTMLElement[] => [
+  ...(room?.querySelectorAll<HTMLElement>('[data-item]') ?? []),
+]
+
+/** After an item was sent away, the one behind it has the keyboard. */
+function focusNext(room: HTMLElement | null, from: string | null): void {
+  const all = itemsIn(room)
+  const at = all.findIndex((item) => item.dataset.item === from)
+  if (at >= 0) (all[at + 1] ?? all[at - 1])?.focus()
+}
+
+/** From item to item with the arrow keys: left and right in order, up and down to the nearest in that direction. */
+function step(room: HTMLElement | null, from: string, key: string): void {
+  const all = itemsIn(room)
+  const at = all.findIndex((item) => item.dataset.item === from)
+  if (key === 'ArrowRight' || key === 'ArrowLeft') {
+    all[at + (key === 'ArrowRight' ? 1 : -1)]?.focus()
+    return
+  }
+  const here = all[at]!.getBoundingClientRect()
+  const down = key === 'ArrowDown'
+  let best: HTMLElement | null = null
+  let least = Number.POSITIVE_INFINITY
+  for (const item of all) {
+    const there = item.getBoundingClientRect()
+    const away = down ? there.top - here.bottom : here.top - there.bottom
+    if (away < -1) continue
+    const distance = away * 4 + Math.abs(there.left - here.left)
+    if (distance < least) [best, least] = [item, distance]
+  }
+  best?.focus()
+}

@@ -1,0 +1,246 @@
+import { create } from 'zustand'
+import { moveTopics } from '../../core/commands/move-topics'
+import { detachTopics, placeByHand } from '../../core/commands/places'
+import { putToPlace } from '../../core/commands/to-place'
+import type { TopicBox } from '../../core/layout/boxes'
+import { MapId, type TopicId } from '../../core/records/ids'
+import { isRoot, parentOf } from '../../core/records/place'
+import type { CollectionSession } from '../sync/collection-session'
+import { type DropTarget, dropTargetAt } from './drop-target'
+import { tellHappened } from './happened'
+import { type ShownStage, stageAt } from './shown-stages'
+import { situationOf } from './situation'
+import { useWorkspace, workspace } from './workspace-store'
+
+/** How far the pointer moves before a press becomes a drag, in px. */
+const THRESHOLD = 5
+/** Near an edge the view moves along, by this much for each frame, in px. */
+const EDGE = 28
+const SCROLL = 12
+
+/** What is being dragged over, with the words that say what dropping it there does. */
+interface Dragged {
+  /** Point of the screen. */
+  at: { x: number; y: number }
+  words: string
+  /** The pane in which something would hang, and where. */
+  over: { index: number; target: DropTarget } | null
+  /** The map, or the drawer, onto which it would go. */
+  onto: string | null
+}
+
+/** The drag that is going on in this window, if any. */
+export const useDragged = create<{ dragged: Dragged | null }>(() => ({ dragged: null }))
+
+let stop: (() => void) | null = null
+
+/** Gives up the drag that is going on. */
+export const giveUpDrag = (): void => stop?.()
+
+/** What is dragged: what is selected in a pane, by the box that was pressed, or topics that stand on no map. */
+type Carried = { index: number; pressed: TopicBox } | { topics: readonly TopicId[] }
+
+/**
+ * Begins to drag branches: onto other topics, in any pane, onto the empty surface, where they stand alone, onto another map in
+ * the surroundings, or into the drawer; with Alt a topic keeps the place where it is dropped. What would happen is said while
+ * the pointer is over something, the view moves along at its edges, and Esc gives up.
+ */
+export function beginDrag(
+  session: CollectionSession,
+  carried: Carried,
+  event: { clientX: number; clientY: number },
+): void {
+  if (!session.mayEdit || ('pressed' in carried && isRoot(carried.pressed.topic))) return
+  giveUpDrag()
+  const drag = new Drag(session, carried, event)
+  let frame = 0
+  const move = (moved: PointerEvent) => {
+    const dragged = drag.moveTo(moved)
+    if (dragged) useDragged.setState({ dragged })
+  }
+  const scroll = () => {
+    drag.scrollAtEdges()
+    frame = requestAnimationFrame(scroll)
+  }
+  const end = () => {
+    cancelAnimationFrame(frame)
+    window.removeEventListener('pointermove', move)
+    window.removeEventListener('pointerup', drop)
+    window.removeEventListener('pointercancel', end)
+    window.removeEventListener('keydown', press, { capture: true })
+    stop = null
+    useDragged.setState({ dragged: null })
+  }
+  const drop = () => {
+    end()
+    drag.drop()
+  }
+  const press = (pressed: KeyboardEvent) => {
+    if (pressed.key !== 'Escape' || !useDragged.getState().dragged) return
+    pressed.stopPropagation()
+    end()
+  }
+  window.addEventListener('pointermove', move)
+  window.addEventListener('pointerup', drop)
+  window.addEventListener('pointercancel', end)
+  window.addEventListener('keydown', press, { capture: true })
+  frame = requestAnimationFrame(scroll)
+  stop = end
+}
+
+/** Elements that take what is dropped: a map by its id, or the drawer of a map. */
+const ONTO = { map: 'data-drop-map', drawer: 'data-drop-drawer' }
+
+/** One drag, from the press to the drop. */
+class Drag {
+  private moving: readonly TopicId[] | null = null
+  private target: DropTarget | null = null
+  private over: { index: number; stage: ShownStage } | null = null
+  private onto: { kind: 'map' | 'drawer'; map: MapId } | null = null
+  private last: PointerEvent | null = null
+  /** From the corner of the pressed topic to the pointer, in map units. */
+  private readonly grip: { x: number; y: number }
+
+  constructor(
+    private readonly session: CollectionSession,
+    private readonly carried: Carried,
+    private readonly start: { clientX: number; clientY: number },
+  ) {
+    const point = 'pressed' in carried ? (stageAt(start)?.stage.pointAt(start) ?? carried.pressed) : null
+    this.grip =
+      point && 'pressed' in carried
+        ? { x: point.x - carried.pressed.x, y: point.y - carried.pressed.y }
+        : { x: 0, y: 0 }
+  }
+
+  /** The pane that it comes from; null where that is none. */
+  private get from(): number | null {
+    return 'index' in this.carried ? this.carried.index : null
+  }
+
+  /** Null while the press has not become a drag. */
+  moveTo(event: PointerEvent): Dragged | null {
+    const far = Math.hypot(event.clientX - this.start.clientX, event.clientY - this.start.clientY) >= THRESHOLD
+    if (!this.moving && !far) return null
+    this.moving ??= 'topics' in this.carried ? this.carried.topics : this.selected(this.carried.index)
+    this.last = event
+    this.onto = this.ontoAt(event)
+    this.over = this.onto ? null : stageAt(event)
+    const point = this.over?.stage.pointAt(event)
+    this.target =
+      this.over && point && !event.altKey
+        ? dropTargetAt(this.session.records, this.over.stage.layout, point.x, point.y, this.moving)
+        : null
+    return {
+      at: { x: event.clientX, y: event.clientY },
+      over: this.over && this.target ? { index: this.over.index, target: this.target } : null,
+      onto: this.onto && `${this.onto.kind} ${this.onto.map}`,
+      words: this.words(),
+    }
+  }
+
+  private selected(index: number): TopicId[] {
+    return situationOf(this.session, index)
+      .topics.filter((topic) => !isRoot(topic))
+      .map(({ id }) => id)
+  }
+
+  private ontoAt({ clientX, clientY }: PointerEvent): Drag['onto'] {
+    const at = document.elementFromPoint(clientX, clientY)
+    for (const kind of ['map', 'drawer'] as const) {
+      const map = MapId.safeParse(at?.closest(`[${ONTO[kind]}]`)?.getAttribute(ONTO[kind])).data
+      if (map) return { kind, map }
+    }
+    return null
+  }
+
+  private words(): string {
+    if (this.onto) {
+      if (this.onto.kind === 'drawer') return this.isInDrawer() ? 'stays here' : 'is kept here, to be placed'
+      return `${this.last?.altKey ? 'a copy goes' : 'goes'} to the map ${this.session.titleOf(this.onto.map)}`
+    }
+    if (!this.over) return 'Drop it on a map'
+    if (this.target) return this.target.words
+    if (this.last?.altKey)
+      return this.keepsPlace() ? 'keeps this place' : 'Only one topic at a time keeps a place, on its own map'
+    return this.standsAlone() ? 'stands alone here' : 'Drop it on a topic'
+  }
+
+  private isInDrawer(): boolean {
+    return this.from === null
+  }
+
+  /** Whether all of it belongs to the map of the pane it is over, so that it can lie anywhere there. */
+  private standsAlone(): boolean {
+    const map = this.over && useWorkspace.getState().panes[this.over.index]?.map
+    return this.moving!.every((id) => this.session.records.get('topic', id)?.place.map === map)
+  }
+
+  private keepsPlace(): boolean {
+    return this.moving?.length === 1 && this.from !== null && this.over?.index === this.from
+  }
+
+  scrollAtEdges(): void {
+    if (!this.last || !this.over) return
+    const { left, top, right, bottom } = this.over.stage.element.getBoundingClientRect()
+    const { clientX, clientY } = this.last
+    const dx = clientX < left + EDGE ? SCROLL : clientX > right - EDGE ? -SCROLL : 0
+    const dy = clientY < top + EDGE ? SCROLL : clientY > bottom - EDGE ? -SCROLL : 0
+    if (dx !== 0 || dy !== 0) this.over.stage.panBy(dx, dy)
+  }
+
+  drop(): void {
+    const { session, moving: topics, target, over, onto, last } = this
+    if (!topics || !last) return
+    if (onto) this.dropOnto(topics, onto, last.altKey)
+    if (onto || !over) return
+    if (target) {
+      const select = session.run((records, newIds) =>
+        moveTopics(records, { topics, parent: target.parent, after: target.after, side: target.side }, newIds),
+      )
+      if (select && over.index !== this.from) workspace.select(over.index, select)
+      return
+    }
+    if (!this.standsAlone()) return
+    const point = over.stage.pointAt(last)
+    const at = { x: Math.round(point.x - this.grip.x), y: Math.round(point.y - this.grip.y) }
+    if (!last.altKey) {
+      const all = topics.map((topic, i) => ({ topic, at: { x: at.x, y: at.y + i * 40 } }))
+      const select = session.run((records, newIds) => detachTopics(records, { topics: all }, newIds))
+      if (select && over.index !== this.from) workspace.select(over.index, select)
+    } else if (this.keepsPlace() && 'pressed' in this.carried) {
+      const { pressed } = this.carried
+      const parent = over.stage.layout.byKey.of(parentOf(pressed.topic) ?? '')
+      const side = parent && at.x + pressed.width / 2 < parent.x + parent.width / 2 ? 'left' : 'right'
+      session.run((records, newIds) => placeByHand(records, { topic: topics[0]!, at, side }, newIds))
+    }
+  }
+
+  private dropOnto(topics: readonly TopicId[], { kind, map }: NonNullable<Drag['onto']>, copies: boolean): void {
+    const { session } = this
+    if (kind === 'drawer') {
+      if (!this.isInDrawer()) session.run((records, newIds) => putToPlace(records, { topics, map }, newIds))
+      return
+    }
+    void sendToMap(session, topics, map, copies)
+  }
+}
+
+/** Moves or copies branches to another map, open or not, and tells of it. */
+export async function sendToMap(
+  session: CollectionSession,
+  topics: readonly TopicId[],
+  map: MapId,
+  copies: boolean,
+): Promise<void> {
+  const { active } = useWorkspace.getState()
+  if (useWorkspace.getState().panes[active]?.map === map && !copies) return
+  const title = session.titleOf(map)
+  const answer = await session.command('send-to-map', { topics: [...topics], map, copies })
+  if (!answer) return
+  const what = topics.length === 1 ? '1 branch' : `${topics.length} branches`
+  tellHappened(`${copies ? 'Copied' : 'Moved'} ${what} to ${title}.`, [
+    { name: 'Go there', go: () => workspace.go(active, map, answer.select[0] ?? null) },
+    { name: 'Undo', go: () => void session.takeBack('undo') },
+  ])
+}
