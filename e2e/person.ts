@@ -144,3 +144,18 @@ export async function openSection(page: Page, name: RegExp): Promise<void> {
   const section = page.getByRole('complementary', { name: 'Topic sheet' }).getByRole('button', { name })
   if ((await section.getAttribute('aria-expanded')) !== 'true') await section.click()
 }
+
+/** Drags one thing onto another with the mouse. */
+export async function drag(page: Page, from: Locator, onto: Locator): Promise<void> {
+  const at = async (locator: Locator) => {
+    const { x, y, width, height } = (await locator.boundingBox())!
+    return { x: x + width / 2, y: y + height / 2 }
+  }
+  const begin = await at(from)
+  await page.mouse.move(begin.x, begin.y)
+  await page.mouse.down()
+  await page.mouse.move(begin.x + 12, begin.y - 8, { steps: 3 })
+  const end = await at(onto)
+  await page.mouse.move(end.x, end.y, { steps: 6 })
+  await page.mouse.up()
+}

@@ -33,9 +33,7 @@ test('what is to be placed is kept by the database as it was', async () => {
   const { records } = await load()
   const waiting = toPlaceOn(records, mapNamed(records, 'Bog'))
   expect(waiting.map(({ text }) => text)).toEqual(['Sedge', 'Moss'])
-  await run((all) =>
-    sendToMap(all, { topics: [waiting[0]!.id], map: mapNamed(all, 'Pools'), copies: false }, newIds),
-  )
+  await run((all) => sendToMap(all, { topics: [waiting[0]!.id], map: mapNamed(all, 'Pools'), copies: false }, newIds))
   const after = (await load()).records
   expect(toPlaceOn(after, mapNamed(after, 'Bog')).map(({ text }) => text)).toEqual(['Moss'])
   expect(after.need('topic', waiting[0]!.id).place.map).toBe(mapNamed(after, 'Pools'))

@@ -1,13 +1,15 @@
 import { refuse } from '../changes/problem'
 import { EnclosureId, type TopicId } from '../records/ids'
+import type { Side } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { addTopic } from './add-topic'
 import { command, type NewChange, named, namedAll } from './command'
-import { hang } from './hang'
+import { hang, placesFor } from './hang'
 import { joinNotes } from './join-notes'
 import { createMap } from './maps'
 import { moveBelongings } from './move-belongings'
+import { rowsOf } from './sides'
 import { trashBranches } from './trash-branches'
 
 /** Makes a band of some items: a new topic with its title, below which they hang. Refused where one of them is gone. */
@@ -90,21 +92,24 @@ export const encloseSorted = command((change, args: { topics: readonly TopicId[]
   if (args.topics.length === 0) refuse('invalid', 'There is nothing to place yet.')
   const told: TopicId[] = []
   const frames: { title: string; topics: TopicId[] }[] = []
-  const place = (id: TopicId, level: number): TopicId[] => {
-    const topic = change.topic(id)
+  const place = (topic: TopicRecord, side: Side | null, level: number): TopicId[] => {
+    const { id } = topic
     const below = change.records.children(id)
-    const isKept = below.length === 0 || carriesMore(change, topic)
-    if (below.length === 0 || level > MOST_LEVELS) {
-      hang(change, [topic], { parent, after: 'last' })
-      return [id]
-    }
-    if (isKept) hang(change, [topic], { parent, after: 'last' })
-    const inside = [...(isKept ? [id] : []), ...below.flatMap((child) => place(child.id, level + 1))]
+    const isTitle = below.length > 0 && level <= MOST_LEVELS
+    const isKept = !isTitle || carriesMore(change, topic)
+    if (isKept) hang(change, [topic], { parent, after: 'last', side })
+    if (!isTitle) return [id]
+    const inside = [...(isKept ? [id] : []), ...below.flatMap((child) => place(child, side, level + 1))]
     if (!isKept) trashBranches(change, [change.topic(id)])
     frames.push({ title: topic.text, topics: inside })
     return inside
   }
-  for (const id of args.topics) told.push(...place(id, 0))
+  for (const id of args.topics) {
+    const topic = change.topic(id)
+    // What is in one frame stands on one side of its parent.
+    const [at] = placesFor(change.records, { parent, after: 'last' }, [rowsOf(change.records, topic)])
+    told.push(...place(topic, at!.side, 0))
+  }
   for (const { title, topics } of frames)
     change.create('enclosure', {
       id: change.newId(EnclosureId),

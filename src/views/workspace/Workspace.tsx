@@ -193,6 +193,7 @@ function Shell({ first }: { first: MapId }) {
             aria-label={`${session.titleOf(pane.map)}, ${pane.face}`}
           >
             {panes.length > 1 && <PaneHead pane={pane} index={index} />}
+            {session.records.get('map', pane.map)?.trashed && <InTrash map={pane.map} index={index} />}
             {session.isOpen(pane.map) ? (
               pane.face === 'map' ? (
                 <Stage pane={pane} index={index} />
@@ -245,6 +246,27 @@ function NotOpen({ collection }: { collection: string }) {
         </Group>
       </Stack>
     </Center>
+  )
+}
+
+/** Over a map that lies in the trash. */
+function InTrash({ map, index }: { map: MapId; index: number }) {
+  const session = useSession()
+  const { homeMap } = session.collection
+  return (
+    <Group className={styles.inTrash} gap="sm">
+      <Text size="sm">This map lies in the trash.</Text>
+      {session.mayEditAll && (
+        <Button size="compact-sm" onClick={() => void session.command('restore-map', { map })}>
+          Take it out
+        </Button>
+      )}
+      {homeMap && (
+        <Button size="compact-sm" variant="default" onClick={() => workspace.go(index, homeMap, null)}>
+          To {session.titleOf(homeMap)}
+        </Button>
+      )}
+    </Group>
   )
 }
 

@@ -4,6 +4,7 @@ import { encloseSorted, joinBands, makeBand, mapOfSorted, putUnderHeading } from
 import { pourToPlace } from '../../../src/core/commands/to-place'
 import { Lexicon } from '../../../src/core/matching/lexicon'
 import type { TopicId } from '../../../src/core/records/ids'
+import { sideOf } from '../../../src/core/records/place'
 import { bandsInOrder, sortingTable } from '../../../src/core/sorting/bands'
 import { suggest } from '../../../src/core/sorting/suggestions'
 import { drawersOf, toPlaceOn } from '../../../src/core/tree/to-place'
@@ -105,6 +106,16 @@ test('what was sorted becomes enclosures, one within the other', () => {
       .map(({ text }) => text)
       .slice(-3),
   ).toEqual([IDEAS[0], IDEAS[1], IDEAS[3]])
+})
+
+test('on a root, what is in one frame stands on one side', () => {
+  const { garden, map, holder, ids } = poured()
+  const bands = [ids('south ditch', 'timber', 'north ditch'), ids('dipwells every', 'Train')].map(
+    (items, i) => garden.do((r, m) => makeBand(r, { holder, title: `Band ${i}`, items }, m)).select[0]!,
+  )
+  garden.do((r, m) => encloseSorted(r, { topics: bands, parent: garden.records.root(map)!.id }, m))
+  for (const { topics } of garden.records.all('enclosure'))
+    expect(new Set(topics.map((id) => sideOf(garden.records.need('topic', id)))).size).toBe(1)
 })
 
 test('what speaks of the same is suggested as a band, with the words that say so', () => {
