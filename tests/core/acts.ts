@@ -20,6 +20,7 @@ import { sortChildren } from '../../src/core/commands/sort-children'
 import { splitOff } from '../../src/core/commands/split-off'
 import { pourToPlace, putToPlace } from '../../src/core/commands/to-place'
 import { writeNote } from '../../src/core/commands/write-note'
+import { SOURCE_ENDS } from '../../src/core/matching/decisions'
 import { planMerge } from '../../src/core/matching/merge-plan'
 import type { Records } from '../../src/core/records/records'
 import { isInTrash } from '../../src/core/tree/walk'
@@ -63,7 +64,17 @@ export function perform(records: Records, newIds: IdSource, [which, a, b]: [numb
     case 7:
       return mergeMaps(
         records,
-        { plan: planMerge(records, map.id, [otherMap.id], b % 2 ? 'beside' : 'combined') },
+        {
+          plan: {
+            ...planMerge(records, map.id, [otherMap.id], b % 2 ? 'beside' : 'combined'),
+            manner: {
+              title: b % 3 ? null : `merged ${b % 7}`,
+              isNew: b % 5 === 0,
+              sourcesThen: SOURCE_ENDS[b % 3]!,
+              linksFollow: b % 7 === 0,
+            },
+          },
+        },
         newIds,
       )
     case 8:

@@ -1,18 +1,29 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import type { MergePlan } from '../matching/decisions'
+import { conflictsOf, joinedFields } from '../matching/conflicts'
+import { AS_IT_IS, type ChosenField, type Decision, type MergePlan } from '../matching/decisions'
 import { type CrosslinkRecord, isSameEnd, type LinkEnd } from '../records/crosslink'
-import { AttachmentId, CrosslinkId, EnclosureId, NoteId, TopicId, WeblinkId } from '../records/ids'
+import { AttachmentId, CrosslinkId, EnclosureId, type MapId, NoteId, TopicId, WeblinkId } from '../records/ids'
 import type { HangingPlace } from '../records/place'
 import type { TopicRecord } from '../records/topic'
 import { joinTexts } from '../text/join-texts'
 import { rankAfterLast } from '../tree/rank'
 import { command, type Done, type NewChange, named } from './command'
+import { copyMap } from './copy-map'
+import { endSources, leadLinks } from './end-sources'
 import { placesFor } from './hang'
+import { renameMap } from './maps'
 import { rowsOf } from './sides'
 
-/** What a merge did, counted. */
+/** What a merge did, counted, and what became of each topic of the sources. */
 export interface MergeReport {
+  counts: MergeCounts
+  /** The map that came of it. */
+  result: MapId
+  rows: MergedTopic[]
+}
+
+export interface MergeCounts {
   added: number
   joined: number
   notesAdded: number
@@ -21,30 +32,58 @@ export interface MergeReport {
   files: number
   weblinks: number
   crosslinks: number
+  /** Links and doorways elsewhere that lead to the result now. */
+  led: number
+}
+
+/** What became of a topic of a source. */
+export interface MergedTopic {
+  /** Where it went. */
+  topic: TopicId
+  text: string
+  /** The map that it comes from. */
+  from: { id: MapId; title: string }
+  act: 'join' | 'add'
+  /** The text of the topic with which it was joined, or below which it was added. */
+  at: string
+  /** How sure it was that both are the same, between 0 and 1, and why; of those that were joined. */
+  sure: number | null
+  why: string
+  /** What both said in their own way, and what was taken from the source. */
+  conflicts: ChosenField[]
+  taken: readonly ChosenField[]
 }
 
 /**
- * Carries out a merge plan as one change. The sources stay as they are: the target receives copies. Refused where
- * source or target are other than the plan says, or the plan contradicts itself. O(topics of the sources, with what
- * they carry).
+ * Carries out a merge plan as one change: the target, or a copy of it, receives copies of what the sources have. What becomes of
+ * the sources then, and of links to them, the plan says. Refused where source or target are other than the plan says, or the plan
+ * contradicts itself. O(topics of the sources, with what they carry).
  */
 export const mergeMaps = command((change, { plan }: { plan: MergePlan }): Done & { report: MergeReport } => {
   if (plan.sources.includes(plan.target)) refuse('invalid', 'A map cannot be merged into itself.')
-  const merge = new Merge(change, plan)
+  const { title, isNew, sourcesThen, linksFollow } = plan.manner ?? AS_IT_IS
+  const name = change.map(plan.target).title
+  const result = isNew ? copyMap(change, plan.target, title ?? name) : { map: plan.target, copies: new Map() }
+  const merge = new Merge(change, plan, result.copies)
   const sources = plan.decisions.map(({ source }) =>
     change.topic(source, 'A source has changed since the plan was made. Plan again.'),
   )
   plan.decisions.forEach((decision, i) => {
-    if (decision.act === 'join') merge.join(sources[i]!, decision.into)
+    if (decision.act === 'join') merge.join(sources[i]!, decision)
     else merge.add(sources[i]!, decision.below)
   })
   merge.carryEnclosures()
   for (const source of sources) merge.carryOver(source)
+  const ending = { result: result.map, sources: plan.sources, parts: plan.parts ?? [], went: merge.went }
+  if (linksFollow || sourcesThen !== 'stay') merge.counts.led += leadLinks(change, ending)
+  if (sourcesThen !== 'stay') merge.counts.led += endSources(change, ending, sourcesThen)
+  if (!isNew && title !== null && title.trim() !== '' && title !== name)
+    renameMap.within(change, { map: plan.target, title })
   const titles = plan.sources.map((map) => named(change.map(map).title))
   return {
-    label: `Merge ${titles.join(', ')} into ${named(change.map(plan.target).title)}`.slice(0, 500).toWellFormed(),
+    label: `Merge ${titles.join(', ')} into ${named(title ?? name)}`.slice(0, 500).toWellFormed(),
     select: [],
-    report: merge.report,
+    report: { counts: merge.counts, result: result.map, rows: merge.rows },
   }
 })
 
@@ -52,7 +91,7 @@ const keyOf = (below: TopicId | { copyOf: TopicId }): string =>
   typeof below === 'string' ? below : `copy ${below.copyOf}`
 
 class Merge {
-  readonly report: MergeReport = {
+  readonly counts: MergeCounts = {
     added: 0,
     joined: 0,
     notesAdded: 0,
@@ -61,9 +100,11 @@ class Merge {
     files: 0,
     weblinks: 0,
     crosslinks: 0,
+    led: 0,
   }
+  readonly rows: MergedTopic[] = []
   /** Where each topic of a source went. */
-  private readonly went = new Map<TopicId, TopicId>()
+  readonly went = new Map<TopicId, TopicId>()
   /** Copies that were added, by the topic that they are copies of. */
   private readonly added = new Map<TopicId, TopicId>()
   private readonly enclosures = new Map<string, EnclosureId>()
@@ -74,6 +115,8 @@ class Merge {
   constructor(
     private readonly change: NewChange,
     plan: MergePlan,
+    /** Copies of the topics of the target, where a new map is made. */
+    private readonly copies: ReadonlyMap<TopicId, TopicId>,
   ) {
     for (const decision of plan.decisions) {
       if (decision.act !== 'add') continue
@@ -88,15 +131,28 @@ class Merge {
     return this.change.records
   }
 
-  join(source: TopicRecord, into: TopicId): void {
-    const target = this.change.topic(into, 'The target has changed since the plan was made. Plan again.')
+  private inResult(topic: TopicId): TopicId {
+    return this.copies.get(topic) ?? topic
+  }
+
+  join(source: TopicRecord, { into, sure, why, choice }: Extract<Decision, { act: 'join' }>): void {
+    const target = this.change.topic(this.inResult(into), 'The target has changed since the plan was made. Plan again.')
+    const conflicts = conflictsOf(target, source)
+    const taken = (choice?.takes ?? []).filter((field) => conflicts.includes(field))
+    const fields = joinedFields(target, source, taken)
+    this.change.update('topic', target.id, { ...fields, ...(choice?.text ? { text: choice.text } : {}) })
     this.went.set(source.id, target.id)
-    this.report.joined++
+    this.counts.joined++
+    this.rows.push({ ...this.rowOf(source, target), act: 'join', at: target.text, sure, why, conflicts, taken })
     this.joinNote(source, target)
   }
 
+  private rowOf({ text, place }: TopicRecord, { id }: { id: TopicId }) {
+    return { topic: id, text, from: { id: place.map, title: this.change.map(place.map).title } }
+  }
+
   add(source: TopicRecord, below: TopicId | { copyOf: TopicId }): void {
-    const id = typeof below === 'string' ? below : this.went.get(below.copyOf)
+    const id = typeof below === 'string' ? this.inResult(below) : this.went.get(below.copyOf)
     if (!id) refuse('invalid', 'The plan adds a topic below one that it does not add.')
     const parent = this.change.topic(id, 'The plan names a topic that is not there.')
     const copy: TopicRecord = {
@@ -111,7 +167,9 @@ class Merge {
     this.change.create('topic', copy)
     this.went.set(source.id, copy.id)
     this.added.set(source.id, copy.id)
-    this.report.added++
+    this.counts.added++
+    const row = { act: 'add' as const, at: parent.text, sure: null, why: '', conflicts: [], taken: [] }
+    this.rows.push({ ...this.rowOf(source, copy), ...row })
   }
 
   private nextPlace(key: string, parent: TopicRecord): HangingPlace {
@@ -127,7 +185,7 @@ class Merge {
   private createNote(text: string): NoteId {
     const id = this.change.newId(NoteId)
     this.change.create('note', { id, text, joinedInto: null, trashed: false })
-    this.report.notesAdded++
+    this.counts.notesAdded++
     return id
   }
 
@@ -139,13 +197,13 @@ class Merge {
     if (!own) this.change.update('topic', target.id, { note: this.createNote(from.text) })
     else if (own.text.trim() === '') {
       this.change.update('note', own.id, { text: from.text })
-      this.report.notesAdded++
-    } else if (own.text.trim() === from.text.trim()) this.report.notesEqual++
+      this.counts.notesAdded++
+    } else if (own.text.trim() === from.text.trim()) this.counts.notesEqual++
     else {
       const origin = named(this.change.map(source.place.map).title).replace(/[\\`*_{}[\]<>#|~]/g, '\\$&')
       const text = joinTexts(own.text, `*From ${origin}:*\n\n${from.text}`)
       this.change.update('note', own.id, { text })
-      this.report.notesCombined++
+      this.counts.notesCombined++
     }
   }
 
@@ -166,7 +224,7 @@ class Merge {
       known.add(file)
       rank = generateKeyBetween(rank, null)
       this.change.create('attachment', { id: this.change.newId(AttachmentId), topic, file, rank, trashed: false })
-      this.report.files++
+      this.counts.files++
     }
   }
 
@@ -175,7 +233,7 @@ class Merge {
       const own = this.records.weblinks(topic)
       if (own.some(({ url }) => url === link.url)) continue
       this.change.create('weblink', { ...link, id: this.change.newId(WeblinkId), topic, rank: rankAfterLast(own) })
-      this.report.weblinks++
+      this.counts.weblinks++
     }
   }
 
@@ -185,7 +243,7 @@ class Merge {
     const known = this.records.crosslinksFrom(from).some((own) => isSameEnd(own.to, to))
     if (known || to.id === from) return
     this.change.create('crosslink', { ...link, id: this.change.newId(CrosslinkId), from, to })
-    this.report.crosslinks++
+    this.counts.crosslinks++
   }
 
   private endOf(end: LinkEnd): LinkEnd {

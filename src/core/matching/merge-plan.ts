@@ -1,7 +1,7 @@
 import type { MapId, TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
-import { type Decision, type Meant, type MergePlan, type MergeWay, ROOTS } from './decisions'
+import { type Choice, type Decision, type Meant, type MergePlan, type MergeWay, type Part, ROOTS } from './decisions'
 import { Lexicon } from './lexicon'
 import { matchMaps } from './match-maps'
 import { textTreeOf } from './text-tree'
@@ -14,6 +14,10 @@ type Said = ReadonlyMap<TopicId, TopicId | null>
 export interface MergeKnowledge {
   lexicon: Lexicon
   said: Said
+  /** What comes from which of two topics that become one, by the topic of the source. */
+  choices?: ReadonlyMap<TopicId, Choice>
+  /** Sources of which only one branch is taken over. */
+  parts?: readonly Part[]
 }
 
 /** A pair that is less sure than this is not worth a question to a person. */
@@ -32,14 +36,16 @@ export function planMerge(
   target: MapId,
   sources: readonly MapId[],
   way: MergeWay,
-  { lexicon, said }: MergeKnowledge = KNOWS_NOTHING,
+  { lexicon, said, choices = new Map(), parts = [] }: MergeKnowledge = KNOWS_NOTHING,
 ): MergePlan {
   const into = textTreeOf(records, target)
   const targetRoot = rootOf(records, target)
   const decisions: Decision[] = []
   for (const source of sources) {
-    const sourceRoot = rootOf(records, source)
-    const { tree, topics } = textTreeOf(records, source)
+    const part = parts.find(([map]) => map === source)
+    const head = part && headOf(records, part)
+    const sourceRoot = head ?? rootOf(records, source)
+    const { tree, topics } = textTreeOf(records, source, head)
     const joins = new Map<TopicId, Meant>()
     const likely = new Map<TopicId, Meant>()
     const taken = new Set<TopicId>()
@@ -67,7 +73,8 @@ export function planMerge(
       const meant = joins.get(topic.id)
       const parent = node === 0 || tree.parents[node]! < 0 ? null : topics[tree.parents[node]!]!.id
       const below = parent === null || isLoose(topic) ? targetRoot.id : (joins.get(parent)?.into ?? { copyOf: parent })
-      if (meant) decisions.push({ act: 'join', source: topic.id, ...meant })
+      const choice = choices.get(topic.id)
+      if (meant) decisions.push({ act: 'join', source: topic.id, ...meant, ...(choice ? { choice } : {}) })
       else {
         const other = likely.get(topic.id)
         const isOpen = other && !taken.has(other.into)
@@ -75,10 +82,16 @@ export function planMerge(
       }
     })
   }
-  return { target, sources: [...sources], way, decisions }
+  return { target, sources: [...sources], ...(parts.length > 0 ? { parts } : {}), way, decisions }
 }
 
 const isLoose = ({ place }: TopicRecord): boolean => place.kind === 'loose'
+
+function headOf(records: Records, [map, id]: Part): TopicRecord {
+  const head = records.get('topic', id)
+  if (head?.place.map !== map) throw new RangeError(`The topic ${id} is not on the map ${map}.`)
+  return head
+}
 
 function rootOf(records: Records, map: MapId): TopicRecord {
   const root = records.root(map)

@@ -140,7 +140,7 @@ test('merging a map with its own copy, combined, adds nothing', () => {
       const before = garden.text(target)
       const plan = planMerge(garden.records, target, [copy], 'combined', { lexicon: ENGLISH, said: new Map() })
       const { report } = garden.do((r, ids) => mergeMaps(r, { plan }, ids))
-      expect(report.added).toBe(0)
+      expect(report.counts.added).toBe(0)
       expect(garden.text(target)).toBe(before)
     }),
     { numRuns: 60 },

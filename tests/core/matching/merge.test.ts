@@ -34,7 +34,7 @@ describe('merging', () => {
       '- Wells\n  - The network\n    - Well 23\n    - Well 31\n  - Reading\n    - Through ice\n      - Use hot water\n  - Wishes',
     )
     expect(garden.text(source)).toBe(before)
-    expect(report).toMatchObject({ joined: 4, added: 3 })
+    expect(report.counts).toMatchObject({ joined: 4, added: 3 })
   })
 
   test('side by side adds each source as a branch', () => {
@@ -64,7 +64,7 @@ describe('merging', () => {
     const { report } = garden.do((records, newIds) =>
       mergeMaps(records, { plan: planMerge(records, target, [source], 'combined') }, newIds),
     )
-    expect(report).toMatchObject({ notesCombined: 1, notesEqual: 1, weblinks: 0, crosslinks: 1 })
+    expect(report.counts).toMatchObject({ notesCombined: 1, notesEqual: 1, weblinks: 0, crosslinks: 1 })
     expect(garden.records.need('note', garden.records.need('topic', ours).note).text).toBe(
       'Seven lines.\n\n*From Notes on wells:*\n\nWell 31 stands in a puddle.',
     )

@@ -1,0 +1,49 @@
+import { dequal } from 'dequal/lite'
+import { MOST_BADGES, MOST_TAGS, type TopicRecord } from '../records/topic'
+import { CHOSEN_FIELDS, type ChosenField } from './decisions'
+
+/** The part of two looks that both set, each to something else. */
+const looksDiffer = (own: TopicRecord['look'], other: TopicRecord['look']): boolean =>
+  Object.entries(other ?? {}).some(
+    ([property, value]) =>
+      value !== undefined &&
+      own?.[property as keyof typeof own] !== undefined &&
+      !dequal(own[property as keyof typeof own], value),
+  )
+
+/** What two topics that become one both say, each in its own way; what only one of them says is no conflict. */
+export function conflictsOf(own: TopicRecord, other: TopicRecord): ChosenField[] {
+  return CHOSEN_FIELDS.filter((field) => {
+    if (field === 'look') return looksDiffer(own.look, other.look) || looksDiffer(own.branchLook, other.branchLook)
+    return own[field] !== null && other[field] !== null && !dequal(own[field], other[field])
+  })
+}
+
+/**
+ * What a topic says when another one is joined into it: tags and badges of both, looks together, what only the other one says, and
+ * of what both say what is in `takes`. Its note, and what hangs on it, are not looked at.
+ */
+export function joinedFields(
+  own: TopicRecord,
+  other: TopicRecord,
+  takes: readonly ChosenField[],
+): Partial<TopicRecord> {
+  const taken = new Set(takes)
+  return {
+    tags: [...new Set([...own.tags, ...other.tags])].slice(0, MOST_TAGS),
+    badges: [...new Set([...own.badges, ...other.badges])].slice(0, MOST_BADGES),
+    look: bothLooks(own.look, other.look, taken.has('look')),
+    branchLook: bothLooks(own.branchLook, other.branchLook, taken.has('look')),
+    text: taken.has('text') ? other.text : own.text,
+    dates: taken.has('dates') ? other.dates : (own.dates ?? other.dates),
+    task: taken.has('task') ? other.task : (own.task ?? other.task),
+    picture: taken.has('picture') ? other.picture : (own.picture ?? other.picture),
+    opensMap: taken.has('opensMap') ? other.opensMap : (own.opensMap ?? other.opensMap),
+    number: taken.has('number') ? other.number : (own.number ?? other.number),
+  }
+}
+
+function bothLooks<L extends TopicRecord['look']>(own: L, other: L, othersFirst: boolean): L {
+  if (!own || !other) return own ?? other
+  return othersFirst ? { ...own, ...other } : { ...other, ...own }
+}
