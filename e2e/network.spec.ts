@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
 import { allSaved, choose, chooseFromMenu, plantGarden, selectTopic, topic } from './person'
@@ -63,31 +64,44 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await page.getByRole('link', { name: 'Links', exact: true }).click()
   await page.getByText(/^Overlapping/).click()
   await page.getByRole('link', { name: /^Merge Notes on dipwells .* into Dipwells/ }).click()
-  await page.getByRole('button', { name: 'Show the plan' }).click()
-  const plan = page.getByRole('dialog', { name: /^Merge other maps/ })
-  const told = plan.getByText(/^\d+ topics are joined, \d+ added$/)
+  const plan = page.getByRole('dialog', { name: 'Merge plan' })
+  const told = plan.getByText(/^\d+ joined, \d+ added/)
   const [joined = 0, added = 0] = (await told.textContent())!.match(/\d+/g)!.map(Number)
   expect(joined).toBeGreaterThan(8)
+  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
 
-  // One that is likely is said to be one topic, one that was found to be the same is said to be two.
-  const first = plan.getByRole('row').nth(1)
-  const name = (await first.getByRole('cell').first().textContent())!
-  await expect(first).toContainText('% sure')
-  await first.getByText('One topic').click()
-  await expect(told).toHaveText(`${joined + 1} topics are joined, ${added - 1} added`)
-  await plan.getByText(/^One topic \d+$/).click()
-  await plan
-    .getByRole('row', { name: /^Replacing a well/ })
-    .getByText('Two topics')
-    .click()
-  await expect(told).toHaveText(`${joined} topics are joined, ${added} added`)
+  // What is likely is looked at by the arrow keys, and said to be one topic by Enter.
+  const atHand = plan.getByRole('region', { name: 'The decision at hand' })
+  await expect(atHand).toContainText('% sure')
+  const name = (await atHand.locator('p').nth(1).textContent())!
+  await page.reload()
+  // It is open again, and goes on where it was.
+  await expect(plan.getByText(/^Your plan of today .* goes on/)).toBeVisible()
+  await plan.getByRole('region', { name: 'Decisions' }).getByRole('button').first().click()
+  await atHand.getByText('One topic').click()
+  await expect(told).toHaveText(new RegExp(`^${joined + 1} joined, ${added - 1} added`))
+  await plan.getByRole('combobox', { name: 'Which decisions' }).click()
+  await page.getByRole('option', { name: /^The same/ }).click()
+  await plan.getByRole('region', { name: 'Decisions' }).getByText('Replacing a well').first().click()
+  await atHand.getByText('Two topics').click()
+  await expect(told).toHaveText(new RegExp(`^${joined} joined, ${added} added`))
+  const result = plan.getByRole('region', { name: 'The result' })
+  await expect(result.getByText(/^The result as outline, \d+ topics/)).toBeVisible()
+  await result.getByText('as map', { exact: true }).click()
+  await expect(result.getByRole('img')).toBeVisible()
 
   await plan.getByRole('button', { name: 'Merge', exact: true }).click()
   const report = page.getByRole('dialog', { name: 'Merge report' })
-  await expect(report.getByRole('row', { name: `${joined} topics joined with one that was there` })).toBeVisible()
+  await expect(report.getByText(`${joined} topics joined with one that was there`)).toBeVisible()
+  const download = page.waitForEvent('download')
+  await report.getByRole('link', { name: 'As a table (CSV)' }).click()
+  const csv = readFileSync((await (await download).path())!, 'utf8')
+  expect(csv.split('\r\n')).toHaveLength(joined + added + 2)
+  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(2)
   await expect(topic(page, name)).toHaveCount(0)
+  await page.getByRole('button', { name: 'Put away' }).click()
   await page.getByRole('button', { name: /^Undo: merge Notes on dipwells/ }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(1)
 })

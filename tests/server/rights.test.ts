@@ -92,6 +92,10 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/links': { rights: readers },
   'GET /api/collections/[collection]/way': { rights: readers, query: `from=${NOT_THERE}&to=${NOT_THERE}` },
+  'GET /api/collections/[collection]/reports/[change]': {
+    rights: { ...readers, ...missing, ...missingToSome },
+    path: NOT_THERE,
+  },
   'POST /api/collections/[collection]/bands': { rights: readers, body: { items: [], bands: [] } },
   'GET /api/collections/[collection]/stream': { rights: readers },
   'POST /api/collections/[collection]/files': {

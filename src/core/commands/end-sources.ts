@@ -57,9 +57,8 @@ export function endSources(change: NewChange, { result, sources, parts }: Merged
 
 /** What hangs on a topic goes into the trash, and the topic too, or it opens the result from now on. */
 function endBranch(change: NewChange, head: TopicRecord, result: MapId, then: 'doorway' | 'trash'): void {
-  if (then === 'trash') return trashBranches(change, [head])
-  trashBranches(change, change.records.children(head.id))
-  if (head.opensMap === null) change.update('topic', head.id, { opensMap: result, folded: false })
+  trashBranches(change, then === 'trash' ? [head] : change.records.children(head.id))
+  if (then === 'doorway' && head.opensMap === null) change.update('topic', head.id, { opensMap: result, folded: false })
 }
 
 /** Doorways and links to a map lead to another one; one that stands on that map opens nothing any more. */

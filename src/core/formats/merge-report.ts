@@ -2,18 +2,24 @@ import type { Nodes, PhrasingContent, RootContent } from 'mdast'
 import type { MergeCounts, MergedTopic, MergeReport } from '../commands/merge-maps'
 import { writeCommonMark } from '../text/write-commonmark'
 
-/** What each count of a merge counts, as it is told, in the order of telling. */
-export const COUNTED: Record<keyof MergeCounts, string> = {
-  joined: 'topics joined with one that was there',
-  added: 'topics added',
-  notesAdded: 'notes added',
-  notesCombined: 'notes set after the one that was there',
-  notesEqual: 'notes that were the same',
-  files: 'files taken over',
-  weblinks: 'web links taken over',
-  crosslinks: 'cross-links taken over',
-  led: 'links and doorways that lead here now',
+/** What each count of a merge counts, one and many of it, in the order of telling. */
+const COUNTED: Record<keyof MergeCounts, [one: string, many: string]> = {
+  joined: ['topic joined with one that was there', 'topics joined with one that was there'],
+  added: ['topic added', 'topics added'],
+  notesAdded: ['note added', 'notes added'],
+  notesCombined: ['note set after the one that was there', 'notes set after the one that was there'],
+  notesEqual: ['note that was the same', 'notes that were the same'],
+  files: ['file taken over', 'files taken over'],
+  weblinks: ['web link taken over', 'web links taken over'],
+  crosslinks: ['cross-link taken over', 'cross-links taken over'],
+  led: ['link or doorway that leads here now', 'links and doorways that lead here now'],
 }
+
+/** What a merge did, count by count, in words; what there is none of is left out. */
+export const countsInWords = (counts: MergeCounts): { count: number; words: string }[] =>
+  (Object.keys(COUNTED) as (keyof MergeCounts)[])
+    .filter((key) => counts[key] > 0)
+    .map((key) => ({ count: counts[key], words: COUNTED[key][counts[key] === 1 ? 0 : 1] }))
 
 const sureWords = ({ sure }: MergedTopic): string => (sure === null ? '' : `${Math.round(sure * 100)} %`)
 
@@ -48,7 +54,6 @@ export function mergeReportPage({ counts, rows }: MergeReport, title: string): s
     spread: false,
     children: lines.map((children) => ({ type: 'listItem', children: [{ type: 'paragraph', children }] })),
   })
-  const told = (Object.keys(COUNTED) as (keyof MergeCounts)[]).filter((key) => counts[key] > 0)
   const ofAct = (act: MergedTopic['act']) =>
     rows.filter((row) => row.act === act).map((row): PhrasingContent[] => lineOf(row))
   const [joined, added] = [ofAct('join'), ofAct('add')]
@@ -56,7 +61,7 @@ export function mergeReportPage({ counts, rows }: MergeReport, title: string): s
     type: 'root',
     children: [
       heading(1, title),
-      list(told.map((key) => [text(`${counts[key]} ${COUNTED[key]}`)])),
+      list(countsInWords(counts).map(({ count, words }) => [text(`${count} ${words}`)])),
       ...(joined.length > 0 ? [heading(2, 'Joined'), list(joined)] : []),
       ...(added.length > 0 ? [heading(2, 'Added'), list(added)] : []),
     ],

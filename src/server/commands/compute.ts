@@ -9,7 +9,6 @@ import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/comma
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
-import { planMerge } from '../../core/matching/merge-plan'
 import { Drawn } from '../../core/records/crosslink'
 import { ChangeId, type CollectionId, CrosslinkId, MapId, TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
@@ -20,7 +19,7 @@ import { snapshot } from '../database'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { isFinished, jobOf } from '../jobs/job-rows'
-import { english } from '../lexicon/lexicon'
+import { Plan, topicsOf } from './merge-request'
 
 const newIds: IdSource = { newId: uuid }
 
@@ -45,39 +44,7 @@ const command = <Args>(
   run: ServerCommand<Args>['run'],
 ): ServerCommand<Args> => ({ args, names, run })
 
-/** A topic that another one may be; see core/matching/merge-plan. */
-const meant = { into: TopicId, sure: z.number(), why: z.string().max(2_000) }
-
-const Decision = z.discriminatedUnion('act', [
-  z.strictObject({ act: z.literal('join'), source: TopicId, ...meant }),
-  z.strictObject({
-    act: z.literal('add'),
-    source: TopicId,
-    below: z.union([TopicId, z.strictObject({ copyOf: TopicId })]),
-    likely: z.strictObject(meant).optional(),
-  }),
-])
-/** The maps that are merged, each once. */
-const Sources = z
-  .array(MapId)
-  .min(1)
-  .max(50)
-  .refine((maps) => new Set(maps).size === maps.length, 'A map is named once.')
-
 const Links = z.array(CrosslinkId).min(1).max(10_000)
-
-const Plan = z.strictObject({
-  target: MapId,
-  sources: Sources,
-  way: z.enum(['beside', 'combined']),
-  decisions: z.array(Decision).min(1).max(100_000),
-})
-
-function topicsOf(decision: z.infer<typeof Decision>): string[] {
-  if (decision.act === 'join') return [decision.source, decision.into]
-  const { source, below, likely } = decision
-  return [source, typeof below === 'string' ? below : below.copyOf, ...(likely ? [likely.into] : [])]
-}
 
 const commands = {
   'bring-back': command(
@@ -171,33 +138,4 @@ export async function computeCommand({ collection, reach }: Member, name: Comman
     parsed.data,
   )
   return { number, change, select, report: report ?? null }
-}
-
-export const MergeRequest = z.strictObject({
-  target: MapId,
-  sources: Sources,
-  way: z.enum(['beside', 'combined']),
-  /** What the person has said of topics of the sources: which topic of the target each is, or null for none. */
-  said: z
-    .array(z.tuple([TopicId, TopicId.nullable()]))
-    .max(100_000)
-    .default([]),
-})
-
-/** The plan of a merge with the texts that a person needs to judge it. */
-export async function planMergeOf({ collection, reach }: Member, request: z.infer<typeof MergeRequest>) {
-  const { records } = await wholeCollection(collection)
-  for (const map of [request.target, ...request.sources])
-    if (!records.root(map) || records.get('map', map)?.trashed || !mayRead(reach, map))
-      throw new Failure(404, 'One of these maps is gone.')
-  if (request.sources.includes(request.target)) throw new Failure(400, 'A map cannot be merged into itself.')
-  const plan = planMerge(records, request.target, request.sources, request.way, {
-    lexicon: english(),
-    said: new Map(request.said),
-  })
-  const texts: Record<string, string> = {}
-  for (const decision of plan.decisions) {
-    for (const topic of topicsOf(decision)) texts[topic] = records.need('topic', topic).text
-  }
-  return { plan, texts }
 }

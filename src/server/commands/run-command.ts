@@ -8,6 +8,7 @@ import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { forbiddenEdit } from '../people/rights'
 import { type CommandName, computeCommand } from './compute'
+import { keepReport, reportOf } from './reports'
 
 /** A command as it is asked for. Its id is that of the change it makes: asked for twice, it is carried out once. */
 export const CommandAsked = z.strictObject({ id: ChangeId, args: z.unknown() })
@@ -37,13 +38,14 @@ export async function runCommand(
 ): Promise<Carried> {
   const { collection, person, reach } = member
   const before = await changeOf(collection, id)
-  if (before?.person === person.id) return { change: told(before), select: [], report: null }
+  if (before?.person === person.id) return { change: told(before), select: [], report: await reportOf(collection, id) }
   const author = authorOf(member)
   for (let attempt = 1; ; attempt++) {
     const { number, select, report, change: made } = await computeCommand(member, name, args)
     const change = { ...made, id }
     const forbidden = forbiddenEdit(change.edits, reach.everywhere, collection)
     if (forbidden) throw new Failure(403, forbidden.message)
+    if (report !== null) await keepReport(collection, id, report)
     const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
     if (result.ok) return { change: told(result.change), select, report }
     if (result.problem.code === 'forbidden') throw new Failure(403, result.problem.message)

@@ -1,4 +1,4 @@
-import { planMergeOf } from '../commands/compute'
+import { planMergeOf } from '../commands/merge-request'
 import { runCommand } from '../commands/run-command'
 import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'

@@ -121,9 +121,9 @@ export const NETWORK_ACTS = [
     },
     {
       id: 'merge',
-      name: 'Merge other maps into this one …',
+      name: ({ session }) => (session.mayEdit ? 'Merge other maps into this one …' : 'Compare this map with others …'),
       drawing: 'merge',
-      when: [mayEdit, one, onRoot],
+      when: [onRoot],
       act: ({ pane }) => workspace.dialog({ kind: 'merge', target: pane.map }),
     },
     {

@@ -18,7 +18,7 @@ import { type Offer, offersFrom } from './offers'
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
-const MergeDialog = lazy(() => import('../merge/MergeDialog'))
+const MergeScreen = lazy(() => import('../merge/MergeScreen'))
 const SortingTable = lazy(() => import('../sorting/SortingTable'))
 const SplitReview = lazy(() => import('../split/SplitReview'))
 
@@ -71,7 +71,7 @@ export function Dialogs() {
     case 'merge':
       return (
         <Suspense>
-          <MergeDialog target={dialog.target} chosen={dialog.sources} onClose={close} />
+          <MergeScreen target={dialog.target} chosen={dialog.sources} onClose={close} />
         </Suspense>
       )
     case 'split':

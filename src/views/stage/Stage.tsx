@@ -19,6 +19,7 @@ import { type ChosenConnector, connectorAt } from './connector-at'
 import { boxAt, isSeenFromFar } from './far-view'
 import { fieldOver } from './field-over'
 import { rememberLook } from './last-views'
+import { OriginLegend, OriginMarks } from './OriginMarks'
 import { Overview } from './Overview'
 import { PlusButtons } from './PlusButtons'
 import { PourPanel } from './PourPanel'
@@ -245,6 +246,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               inPage={inPage}
               onComplete={setComplete}
             />
+            {!restsFar && <OriginMarks map={pane.map} boxes={layout.boxes} />}
           </g>
         </svg>
       </div>
@@ -277,6 +279,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       )}
       {band.shown && <div className={styles.band} style={band.shown} />}
       {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
+      <OriginLegend map={pane.map} />
       {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
       {layout.boxes.length <= 1 && session.mayEdit && held && !drafts && (
         <p className={styles.hint}>

@@ -8,6 +8,7 @@ import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
 import { Dialogs } from '../dialogs/Dialogs'
+import { wasMerging } from '../merge/reopened'
 import { Outline } from '../outline/Outline'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { Stage } from '../stage/Stage'
@@ -129,10 +130,11 @@ function Shell({ first }: { first: MapId }) {
   // Who comes from the atlas or the ledger to merge maps is asked how.
   const merged = useRef(mergedInAddress())
   useEffect(() => {
-    if (!isFirstOpen || merged.current.length === 0) return
-    workspace.dialog({ kind: 'merge', target: first, sources: merged.current })
+    if (!isFirstOpen) return
+    if (merged.current.length > 0) workspace.dialog({ kind: 'merge', target: first, sources: merged.current })
+    else if (wasMerging(session.id, first)) workspace.dialog({ kind: 'merge', target: first })
     merged.current = []
-  }, [isFirstOpen, first])
+  }, [isFirstOpen, first, session])
 
   // What is found, or linked to, and stands on no map is shown where it lies.
   const shown = session.records.get('topic', panes[active]?.selected[0] ?? null)

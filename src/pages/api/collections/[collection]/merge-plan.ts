@@ -1,4 +1,4 @@
-import { MergeRequest } from '../../../../server/commands/compute'
+import { MergeRequest } from '../../../../server/commands/merge-request'
 import { inThread } from '../../../../server/heavy/heavy'
 import { endpoint } from '../../../../server/http/endpoint'
 

@@ -1,0 +1,322 @@
+import {
+  Alert,
+  Button,
+  Checkbox,
+  Group,
+  Loader,
+  Modal,
+  MultiSelect,
+  SegmentedControl,
+  Select,
+  Text,
+  TextInput,
+} from '@mantine/core'
+import { IconArrowLeft } from '@tabler/icons-react'
+import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
+import type { MergeReport } from '../../core/commands/merge-maps'
+import { toneClass } from '../../core/look/families'
+import type { Decision, SourceEnd } from '../../core/matching/decisions'
+import { ROOTS } from '../../core/matching/decisions'
+import { mergeResult } from '../../core/matching/merge-result'
+import type { MapId } from '../../core/records/ids'
+import { wordsFor } from '../app/api'
+import { sayWhen } from '../app/when'
+import { useSession } from '../sync/use-session'
+import { useWorkspace, workspace } from '../workspace/workspace-store'
+import { DecisionCard } from './DecisionCard'
+import { DecisionList } from './DecisionList'
+import styles from './merge.module.css'
+import { conflictsIn, KINDS, type Kind, kindOf } from './merge-plan'
+import { showOrigins } from './origins'
+import { Report } from './Report'
+import { ResultView } from './ResultView'
+import { forgetReopening, useReopened } from './reopened'
+import { SourcePart } from './SourcePart'
+import { useMerge } from './use-merge'
+
+const ENDS: Record<SourceEnd, string> = {
+  stay: 'stay as they are',
+  doorway: 'keep their root, as a doorway to the result',
+  trash: 'go into the trash',
+}
+
+/** The merge plan: what would become of each topic, the decision at hand, and the result beside it; then the report. */
+export default function MergeScreen({
+  target,
+  chosen,
+  onClose,
+}: {
+  target: MapId
+  /** The maps that are chosen to begin with. */
+  chosen: readonly MapId[] | undefined
+  onClose(): void
+}) {
+  const session = useSession()
+  const active = useWorkspace((state) => state.active)
+  const merge = useMerge(target, chosen)
+  const { asked, answer, change, say, choose } = merge
+  const [kind, setKind] = useState<Kind | null>(null)
+  const [at, setAt] = useState(0)
+  const [report, setReport] = useState<{ report: MergeReport; change: string } | null>(null)
+  const [busy, setBusy] = useState(false)
+  const others = session.maps.filter((map) => !map.trashed && map.id !== target)
+  const titleOf = useCallback((map: string) => session.titleOf(map), [session])
+  const numberOf = useCallback(
+    (map: string) => (map === target ? 0 : asked.sources.indexOf(map as MapId) + 1),
+    [target, asked.sources],
+  )
+  const hueOf = useCallback((map: string) => toneClass('spruce', numberOf(map) % 8), [numberOf])
+  useReopened(session.id, target)
+
+  const lists = useMemo(() => {
+    const found: Record<Kind, Decision[]> = { decide: [], same: [], conflict: [], apart: [], only: [] }
+    for (const decision of answer?.plan.decisions ?? []) {
+      found[kindOf(decision, asked)].push(decision)
+      if (answer && conflictsIn(answer, decision).length > 0) found.conflict.push(decision)
+    }
+    return found
+  }, [answer, asked])
+  const counts = Object.fromEntries(Object.entries(lists).map(([name, { length }]) => [name, length])) as Record<
+    Kind,
+    number
+  >
+  const shownKind = kind ?? (counts.decide > 0 ? 'decide' : 'same')
+  const shown = lists[shownKind]
+  const decision = shown[Math.min(at, shown.length - 1)]
+  const isHeld = session.isOpen(target)
+  const result = useMemo(
+    () =>
+      answer && isHeld
+        ? mergeResult(session.records, answer.plan, (id) => answer.topics[id] ?? { text: '', map: target })
+        : [],
+    [answer, isHeld, session, target],
+  )
+  const inCommon = counts.same - asked.sources.length
+  const hasLittle = asked.way === 'combined' && answer && inCommon < 1 && answer.plan.decisions.length > 5
+
+  const press = (event: KeyboardEvent) => {
+    if ((event.target as Element).closest('input, textarea, [role="option"], [role="listbox"]')) return
+    if (event.key === 'ArrowDown') setAt(Math.min(at + 1, Math.max(0, shown.length - 1)))
+    else if (event.key === 'ArrowUp') setAt(Math.max(0, Math.min(at, shown.length - 1) - 1))
+    else if (event.key === 'Enter' && decision?.act === 'add' && decision.likely && !isButton(event))
+      say(decision.source, decision.likely.into)
+    else if (event.key === 'Backspace' && decision && meantIn(decision)) say(decision.source, null)
+    else return
+    event.preventDefault()
+  }
+  const carryOut = async () => {
+    if (!answer) return
+    setBusy(true)
+    const { title, isNew, sourcesThen, linksFollow } = asked
+    const manner = { title: title.trim() === '' ? null : title.trim(), isNew, sourcesThen, linksFollow }
+    const done = await session.command('merge', { plan: { ...answer.plan, manner } })
+    setBusy(false)
+    if (!done) return merge.planAgain()
+    const told = done.report as MergeReport
+    merge.forget()
+    forgetReopening()
+    showOrigins(told)
+    setReport({ report: told, change: done.change.id })
+  }
+  const close = () => {
+    forgetReopening()
+    onClose()
+    if (report && report.report.result !== target) workspace.go(active, report.report.result, null)
+    else if (report) workspace.show(active, 'all')
+  }
+  const title = session.titleOf(target)
+  return (
+    <Modal
+      opened
+      fullScreen
+      onClose={close}
+      withCloseButton={false}
+      attributes={{ content: { 'aria-label': report ? 'Merge report' : 'Merge plan' } }}
+      transitionProps={{ duration: 0 }}
+      styles={{ body: { height: '100%', padding: 0 } }}
+    >
+      {report ? (
+        <Report collection={session.id} {...report} hueOf={hueOf} onClose={close} />
+      ) : (
+        <div className={styles.screen} onKeyDown={press} role="none">
+          <div className={styles.head}>
+            <Button variant="subtle" size="compact-sm" leftSection={<IconArrowLeft size={16} />} onClick={close}>
+              Back to the map
+            </Button>
+            <h1>
+              {session.mayEdit ? 'Merge into' : 'Compare with'} <span className={`${styles.hue} ${hueOf(target)}`} />{' '}
+              {title}
+            </h1>
+            {merge.isPlanning && <Loader size={16} aria-label="Planning" />}
+          </div>
+          <Group gap="sm" className={styles.sources} align="flex-end">
+            <MultiSelect
+              className={styles.choice}
+              size="xs"
+              label="Maps to take over"
+              placeholder={asked.sources.length === 0 ? 'Choose one or more maps' : ''}
+              data={others.map((map) => ({ value: map.id, label: map.title || 'Untitled' }))}
+              value={[...asked.sources]}
+              onChange={(value) =>
+                change({
+                  sources: value as MapId[],
+                  parts: asked.parts.filter(([map]) => value.includes(map)),
+                })
+              }
+              searchable
+              data-autofocus={asked.sources.length === 0 || undefined}
+            />
+            {answer?.plan.sources.map((map) => (
+              <SourcePart key={map} map={map} hue={hueOf(map)} asked={asked} answer={answer} change={change} />
+            ))}
+            <SegmentedControl
+              size="xs"
+              aria-label="How"
+              value={asked.way}
+              data={[
+                { value: 'combined', label: 'combined' },
+                { value: 'beside', label: 'side by side' },
+              ]}
+              onChange={(way) => change({ way: way === 'beside' ? 'beside' : 'combined' })}
+            />
+          </Group>
+          <div className={styles.told}>
+            {merge.kept && (
+              <Group gap="sm">
+                <Text size="sm">
+                  Your plan of {sayWhen(merge.kept.at)} goes on
+                  {merge.since ? `. Since then: ${merge.since}.` : '.'}
+                </Text>
+                <Button size="compact-xs" variant="default" onClick={merge.beginAnew}>
+                  Begin anew
+                </Button>
+              </Group>
+            )}
+            {merge.error && <Alert color="ember">{wordsFor(merge.error)}</Alert>}
+            {hasLittle && (
+              <Alert color="ember">These maps have next to nothing in common. Side by side may suit them better.</Alert>
+            )}
+          </div>
+          {answer && decision !== undefined ? (
+            <div className={styles.columns}>
+              <DecisionList
+                answer={answer}
+                kind={shownKind}
+                counts={counts}
+                setKind={(next) => {
+                  setKind(next)
+                  setAt(0)
+                }}
+                shown={shown}
+                at={Math.min(at, shown.length - 1)}
+                go={setAt}
+                hueOf={hueOf}
+              />
+              <section className={styles.middle} aria-label="The decision at hand">
+                <DecisionCard
+                  key={decision.source}
+                  answer={answer}
+                  asked={asked}
+                  decision={decision}
+                  titleOf={titleOf}
+                  hueOf={hueOf}
+                  say={say}
+                  choose={choose}
+                />
+              </section>
+              <ResultView
+                rows={result}
+                at={decision.act === 'join' ? decision.into : decision.source}
+                title={asked.title}
+                hueOf={hueOf}
+                numberOf={numberOf}
+              />
+            </div>
+          ) : (
+            <div className={styles.empty}>
+              {answer ? (
+                <>
+                  <Text>None of them is in “{KINDS[shownKind]}”.</Text>
+                  <Button variant="default" onClick={() => setKind(null)}>
+                    Show the others
+                  </Button>
+                </>
+              ) : (
+                <Text>
+                  {others.length === 0
+                    ? 'There is no other map in this collection yet.'
+                    : merge.isPlanning
+                      ? 'Looking for what the maps have in common'
+                      : 'Choose the maps that should come into this one. Nothing is changed before you press Merge.'}
+                </Text>
+              )}
+            </div>
+          )}
+          <Group gap="sm" className={styles.foot} justify="flex-end">
+            <Text size="sm" role="status" className={styles.outcome}>
+              {answer && outcomeOf(counts.same, answer.plan.decisions.length - counts.same, counts.decide)}
+            </Text>
+            {session.mayEdit && (
+              <>
+                <TextInput
+                  size="xs"
+                  aria-label="Name of the result"
+                  value={asked.title}
+                  maxLength={500}
+                  onChange={(event) => change({ title: event.currentTarget.value })}
+                />
+                <Checkbox
+                  size="xs"
+                  label="as a new map"
+                  checked={asked.isNew}
+                  onChange={(event) =>
+                    change({
+                      isNew: event.currentTarget.checked,
+                      title: nameFor(event.currentTarget.checked, asked.title, title, asked.sources.map(titleOf)),
+                    })
+                  }
+                />
+                <Select
+                  size="xs"
+                  w={230}
+                  aria-label="The sources"
+                  allowDeselect={false}
+                  value={asked.sourcesThen}
+                  data={(Object.keys(ENDS) as SourceEnd[]).map((value) => ({
+                    value,
+                    label: `The sources ${ENDS[value]}`,
+                  }))}
+                  onChange={(value) => change({ sourcesThen: value as SourceEnd })}
+                />
+                <Checkbox
+                  size="xs"
+                  label="links to them follow"
+                  checked={asked.linksFollow || asked.sourcesThen !== 'stay'}
+                  disabled={asked.sourcesThen !== 'stay'}
+                  onChange={(event) => change({ linksFollow: event.currentTarget.checked })}
+                />
+                <Button loading={busy} disabled={!answer || merge.isPlanning} onClick={() => void carryOut()}>
+                  Merge
+                </Button>
+              </>
+            )}
+          </Group>
+        </div>
+      )}
+    </Modal>
+  )
+}
+
+const outcomeOf = (joined: number, added: number, open: number): string =>
+  `${joined} joined, ${added} added${open === 0 ? '' : open === 1 ? '; 1 that is not decided stays two topics' : `; ${open} that are not decided stay two topics`}`
+
+const isButton = ({ target }: KeyboardEvent) => (target as Element).closest('button') !== null
+const meantIn = (decision: Decision) =>
+  decision.act === 'join' ? decision.why !== ROOTS : decision.likely !== undefined
+
+/** A name for the result: of both where a new map is made, unless a person has written one. */
+function nameFor(isNew: boolean, written: string, title: string, sources: readonly string[]): string {
+  const both = [title, ...sources].join(' and ').slice(0, 200)
+  if (isNew) return written === title ? both : written
+  return written === both ? title : written
+}
