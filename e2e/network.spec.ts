@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, choose, chooseFromMenu, plantGarden, selectTopic, topic } from './person'
+import { allSaved, choose, chooseFromMenu, drag, plantGarden, selectTopic, topic } from './person'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,
@@ -104,6 +104,56 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await page.getByRole('button', { name: 'Put away' }).click()
   await page.getByRole('button', { name: /^Undo: merge Notes on dipwells/ }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(1)
+})
+
+test('doorways are made, peeked into and unfolded in place, and links are drawn by hand, labelled, and become branches', async ({
+  page,
+}) => {
+  await plantGarden(page, '- Spring\n  - Peas\n- Summer\n- Autumn')
+  await selectTopic(page, 'Spring')
+  await page.keyboard.press('Alt+d')
+  await allSaved(page)
+
+  // A second doorway, by dropping the map on a topic; it can become the way to its map.
+  const surroundings = page.getByRole('navigation', { name: 'Surroundings' })
+  await drag(page, surroundings.getByRole('button', { name: /^Spring/ }), topic(page, 'Summer'))
+  await expect(topic(page, 'Summer')).toHaveAttribute('aria-label', /opens a map with 2 topics/)
+  await choose(page, 'Summer', 'Network', 'Reach its map through this doorway')
+  await expect(page.getByRole('button', { name: /^Undo: make Summer the way to Spring/ })).toBeVisible()
+
+  await topic(page, 'Summer').locator('.behind').hover()
+  const card = page.locator('[data-peek]')
+  await expect(card.getByText('Peas')).toBeVisible()
+  await card.getByRole('button', { name: 'Unfold here' }).click()
+  await expect(topic(page, 'Peas')).toBeVisible()
+  // What is unfolded is worked on as if it stood here.
+  await selectTopic(page, 'Peas')
+  await page.keyboard.press('F2')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('Sugar peas')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Sugar peas')).toBeVisible()
+  await allSaved(page)
+  await choose(page, 'Summer', 'Network', 'Fold the map behind it away again')
+  await expect(topic(page, 'Sugar peas')).toHaveCount(0)
+  await choose(page, 'Summer', 'Network', 'Open nothing any more')
+  await expect(topic(page, 'Summer')).not.toHaveAttribute('aria-label', /opens a map/)
+
+  await selectTopic(page, 'Summer')
+  await drag(page, page.getByRole('button', { name: 'Draw a cross-link from Summer' }), topic(page, 'Autumn'))
+  await expect(page.getByRole('button', { name: /^Undo: link Summer/ })).toBeVisible()
+  const line = page.locator('[data-crosslink] .crosslink-reach').first()
+  await line.dispatchEvent('click', { clientX: 500, clientY: 300 })
+  await page.getByRole('menuitem', { name: 'Label it …' }).click()
+  await page.getByRole('textbox', { name: 'What it says' }).fill('then comes')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.crosslink-label')).toHaveText('then comes')
+  await line.dispatchEvent('click', { clientX: 500, clientY: 300 })
+  await page.getByRole('menuitem', { name: /^Make it a branch/ }).click()
+  await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '3')
+  await choose(page, 'Autumn', 'Network', 'Cross-link it instead of hanging it there')
+  await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '2')
 })
 
 test('several topics are tied to one another in one step, or become one child map together', async ({ page }) => {

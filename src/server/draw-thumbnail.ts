@@ -1,17 +1,26 @@
 import { Records } from '../core/records/records'
+import { cutText } from '../core/records/text'
 import { buildScene } from '../core/scene/scene'
-import { type Thumbnail, thumbnailOf } from '../core/scene/thumbnail'
+import { type MapPeek, thumbnailOf } from '../core/scene/thumbnail'
 import { ALL_FONTS } from '../core/text/all-fonts'
 import { snapshot } from './database'
 import { loadInto } from './records/tables'
 
+/** Of so many topics at the root so many letters are told. */
+const [MOST_FIRST, FIRST_LETTERS] = [10, 80]
+
 /** Draws the thumbnail of a map from its topics and enclosures; null where there is no such map. For a thread of its own. */
-export function drawThumbnail(collection: string, map: string): Promise<Thumbnail | null> {
+export function drawThumbnail(collection: string, map: string): Promise<MapPeek | null> {
   return snapshot(async (client) => {
     const records = new Records()
     const maps = await loadInto(records, client, 'map', collection, 'AND id = $2', [map])
     if (maps.length === 0) return null
     await loadInto(records, client, 'topic', collection, 'AND map = $2', [map])
-    return thumbnailOf(buildScene(records, map, { fonts: ALL_FONTS, countTopics: () => 0 }))
+    const root = records.root(map)
+    const first = root ? records.children(root.id).slice(0, MOST_FIRST) : []
+    return {
+      ...thumbnailOf(buildScene(records, map, { fonts: ALL_FONTS, countTopics: () => 0 })),
+      first: first.map(({ text }) => cutText(text, FIRST_LETTERS)),
+    }
   })
 }

@@ -40,7 +40,14 @@ export const bringBack = command((change, args: { topic: TopicId }) => {
   for (const link of records.crosslinksTo('map', map.id)) lead(change, link, { to: { kind: 'topic', id: doorway.id } })
   for (const other of records.doorwaysTo(map.id)) {
     change.update('topic', other.id, { opensMap: null })
-    const link = { id: change.newId(CrosslinkId), from: other.id, label: '', drawn: 'quiet' as const, trashed: false }
+    const link = {
+      id: change.newId(CrosslinkId),
+      from: other.id,
+      label: '',
+      drawn: 'quiet' as const,
+      bothWays: false,
+      trashed: false,
+    }
     change.create('crosslink', { ...link, to: { kind: 'topic', id: doorway.id } })
   }
   return { label: `Bring back ${named(doorway.text)}`, select: [doorway.id] }

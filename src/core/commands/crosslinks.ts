@@ -17,7 +17,15 @@ export const addCrosslink = command((change, args: { from: TopicId; to: LinkEnd;
   if (to.kind === 'enclosure') checkEnclosure(records, from.id, to.id)
   if (records.crosslinksFrom(from.id).some((link) => isSameEnd(link.to, to)))
     refuse('exists', 'These two are linked already.')
-  change.create('crosslink', { id: change.newId(CrosslinkId), from: from.id, to, label: '', drawn, trashed: false })
+  change.create('crosslink', {
+    id: change.newId(CrosslinkId),
+    from: from.id,
+    to,
+    label: '',
+    drawn,
+    bothWays: false,
+    trashed: false,
+  })
   return { label: `Link ${named(from.text)}`, select: [from.id] }
 })
 

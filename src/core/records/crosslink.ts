@@ -25,6 +25,8 @@ export const CrosslinkRecord = z.strictObject({
   to: LinkEnd,
   label: title,
   drawn: Drawn,
+  /** Whether it leads from its end back to its beginning as well. */
+  bothWays: z.boolean().default(false),
   trashed: z.boolean(),
 })
 export type CrosslinkRecord = z.infer<typeof CrosslinkRecord>

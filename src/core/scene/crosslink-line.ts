@@ -151,10 +151,7 @@ export function placeOf(box: Bounds): Place {
 }
 
 function drawnLine(link: CrosslinkRecord, { path, points }: Course, ground: Ground, fonts: Fonts) {
-  const end = points.at(-1)!
-  const back = towards(end, points.at(-2)!, ARROW)
-  const side = { x: ((end.y - back.y) * 4) / ARROW, y: ((back.x - end.x) * 4) / ARROW }
-  const head = `M${px(back.x + side.x)} ${px(back.y + side.y)}L${px(end.x)} ${px(end.y)}L${px(back.x - side.x)} ${px(back.y - side.y)}`
+  const head = headAt(points.at(-1)!, points.at(-2)!) + (link.bothWays ? headAt(points[0]!, points[1]!) : '')
   const parts = [
     drawing('path', { d: path, class: 'crosslink-reach' }),
     drawing('path', { d: path, class: 'crosslink-line' }),
@@ -170,6 +167,13 @@ function drawnLine(link: CrosslinkRecord, { path, points }: Course, ground: Grou
     )
   }
   return { bounds: boundsOf(reach), drawing: drawing('g', { class: 'crosslink', 'data-crosslink': link.id }, parts) }
+}
+
+/** The head of an arrow that arrives at a point from another one. */
+function headAt(end: Point, from: Point): string {
+  const back = towards(end, from, ARROW)
+  const side = { x: ((end.y - back.y) * 4) / ARROW, y: ((back.x - end.x) * 4) / ARROW }
+  return `M${px(back.x + side.x)} ${px(back.y + side.y)}L${px(end.x)} ${px(end.y)}L${px(back.x - side.x)} ${px(back.y - side.y)}`
 }
 
 /** Parts of a line's length at which there may be room for its label, the best first. */

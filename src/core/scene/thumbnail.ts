@@ -14,6 +14,10 @@ export const Thumbnail = z.strictObject({
 })
 export type Thumbnail = z.infer<typeof Thumbnail>
 
+/** A map as one peeks into it: its shape, and the texts of its first topics. */
+export const MapPeek = Thumbnail.extend({ first: z.array(z.string()) })
+export type MapPeek = z.infer<typeof MapPeek>
+
 /** Units along the longer side: two for each px of the largest picture that is made of it. */
 const LENGTH = 360
 

@@ -6,6 +6,7 @@ import { undoChange } from '../../core/changes/undo'
 import { bringBack } from '../../core/commands/bring-back'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
+import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/commands/doorways'
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
@@ -51,6 +52,21 @@ const commands = {
     z.strictObject({ topic: TopicId }),
     ({ topic }) => [topic],
     async ({ records }, args) => bringBack(records, args, newIds),
+  ),
+  'make-doorway': command(
+    z.strictObject({ topic: TopicId, map: MapId }),
+    ({ topic, map }) => [topic, map],
+    async ({ records }, args) => makeDoorway(records, args, newIds),
+  ),
+  'choose-home-doorway': command(
+    z.strictObject({ topic: TopicId }),
+    ({ topic }) => [topic],
+    async ({ records }, args) => chooseHomeDoorway(records, args, newIds),
+  ),
+  'close-doorway': command(
+    z.strictObject({ topic: TopicId }),
+    ({ topic }) => [topic],
+    async ({ records }, args) => closeDoorway(records, args, newIds),
   ),
   'trash-map': command(
     z.strictObject({ map: MapId }),

@@ -1,19 +1,27 @@
+import { crosslinkOfBranch } from '../../core/commands/crosslink-forms'
 import { tieTopics } from '../../core/commands/crosslinks'
+import { makeChildMap } from '../../core/commands/doorways'
 import { splitOff, splitOffRow } from '../../core/commands/split-off'
 import { parentOf } from '../../core/records/place'
 import { branch } from '../../core/tree/walk'
+import { tellTrouble } from '../app/api'
 import { tellHappened } from '../workspace/happened'
+import { stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
 import {
   acts,
+  hanging,
   idsOf,
   mayEdit,
+  noRoot,
   notOnRoot,
   one,
+  onMap,
   onRoot,
   run,
   type Situation,
   several,
+  some,
   theTopic,
   unless,
   withBelow,
@@ -46,6 +54,14 @@ function splitOffTopic({ session, topics, index }: Situation): void {
   ])
 }
 
+/** Shows the map behind a doorway in place, where it can be worked on as well; it is held from then on. */
+function unfoldHere({ session, pane, index, topics }: Situation): void {
+  const { id, opensMap } = topics[0]!
+  if (!opensMap) return
+  if (!session.isOpen(opensMap)) session.openMap(opensMap).catch(tellTrouble)
+  workspace.unfoldDoorway(index, id, !pane.unfolded.includes(id))
+}
+
 /** Acts on how maps and topics hang together. */
 export const NETWORK_ACTS = [
   ...acts('network', 'Child maps', [
@@ -64,6 +80,29 @@ export const NETWORK_ACTS = [
       drawing: 'split',
       when: [mayEdit, one, notOnRoot, isNoDoorway, withBelow],
       act: splitOffTopic,
+    },
+    {
+      id: 'child-map-of-copies',
+      name: 'Make a child map with copies of what is below',
+      drawing: 'splitCopies',
+      when: [mayEdit, one, notOnRoot, isNoDoorway, withBelow],
+      act: (situation) =>
+        run(situation, (records, newIds) =>
+          makeChildMap(records, { topic: theTopic(situation).id, with: 'copies' }, newIds),
+        ),
+    },
+    {
+      id: 'empty-child-map',
+      name: 'Make an empty child map',
+      drawing: 'splitEmpty',
+      when: [mayEdit, one, notOnRoot, isNoDoorway],
+      act: (situation) => {
+        const { session, index } = situation
+        const topic = theTopic(situation).id
+        if (!session.run((records, newIds) => makeChildMap(records, { topic, with: 'nothing' }, newIds))) return
+        const map = session.records.get('topic', topic)?.opensMap
+        if (map) workspace.go(index, map, null)
+      },
     },
     {
       id: 'split-off-row',
@@ -97,6 +136,37 @@ export const NETWORK_ACTS = [
       act: (situation) => void situation.session.command('bring-back', { topic: theTopic(situation).id }),
     },
   ]),
+  ...acts('network', 'Doorways', [
+    {
+      id: 'unfold-doorway',
+      name: ({ pane, topics }) =>
+        pane.unfolded.includes(topics[0]?.id ?? ('' as never))
+          ? 'Fold the map behind it away again'
+          : 'Unfold the map behind it here',
+      drawing: 'unfoldMap',
+      when: [one, isDoorway, onMap],
+      act: unfoldHere,
+    },
+    {
+      id: 'make-doorway',
+      name: 'Open a map that is there …',
+      drawing: 'open',
+      when: [mayEdit, one, isNoDoorway],
+      act: (situation) => workspace.dialog({ kind: 'doorway', topic: theTopic(situation).id }),
+    },
+    {
+      id: 'home-doorway',
+      name: 'Reach its map through this doorway',
+      when: [mayEdit, one, isDoorway],
+      act: (situation) => void situation.session.command('choose-home-doorway', { topic: theTopic(situation).id }),
+    },
+    {
+      id: 'close-doorway',
+      name: 'Open nothing any more',
+      when: [mayEdit, one, isDoorway],
+      act: (situation) => void situation.session.command('close-doorway', { topic: theTopic(situation).id }),
+    },
+  ]),
   ...acts('network', 'Across maps', [
     {
       id: 'link',
@@ -112,6 +182,30 @@ export const NETWORK_ACTS = [
       drawing: 'tie',
       when: [mayEdit, several],
       act: (situation) => run(situation, (records, newIds) => tieTopics(records, { topics: idsOf(situation) }, newIds)),
+    },
+    {
+      id: 'link-instead',
+      name: 'Cross-link it instead of hanging it there',
+      when: [mayEdit, one, hanging],
+      act: (situation) => {
+        const topic = theTopic(situation).id
+        const box = stageOf(situation.index)?.layout.byKey.of(topic)
+        const at = box ? { x: Math.round(box.x + 40), y: Math.round(box.y) } : { x: 300, y: 0 }
+        run(situation, (records, newIds) => crosslinkOfBranch(records, { topic, at }, newIds))
+      },
+    },
+    {
+      id: 'send-to-map',
+      name: 'Move to another map …',
+      drawing: 'send',
+      when: [mayEdit, some, noRoot],
+      act: (situation) => workspace.dialog({ kind: 'send', topics: idsOf(situation), copies: false }),
+    },
+    {
+      id: 'copy-to-map',
+      name: 'Copy to another map …',
+      when: [mayEdit, some, noRoot],
+      act: (situation) => workspace.dialog({ kind: 'send', topics: idsOf(situation), copies: true }),
     },
     {
       id: 'links',

@@ -6,6 +6,7 @@ import type { TopicId } from '../../core/records/ids'
 import { GROUP_NAMES, type Situation } from '../acts/act'
 import { ACTS } from '../acts/acts'
 import { useSession } from '../sync/use-session'
+import { sendToMap } from '../workspace/dragging'
 import { tellHappened } from '../workspace/happened'
 import { situationOf } from '../workspace/situation'
 import { visits } from '../workspace/visited'
@@ -80,6 +81,36 @@ export function Dialogs() {
           <SplitReview map={dialog.map} onClose={close} />
         </Suspense>
       )
+    case 'doorway':
+      return (
+        <FindDialog
+          collection={session.id}
+          title="Open which map from here?"
+          kinds={['map']}
+          exclude={panes[active]?.map}
+          offers={offers}
+          onClose={close}
+          onTake={(found) => {
+            close()
+            void session.command('make-doorway', { topic: dialog.topic, map: found.map })
+          }}
+        />
+      )
+    case 'send':
+      return (
+        <FindDialog
+          collection={session.id}
+          title={dialog.copies ? 'Copy to which map?' : 'Move to which map?'}
+          kinds={['map']}
+          exclude={panes[active]?.map}
+          offers={offers}
+          onClose={close}
+          onTake={(found) => {
+            close()
+            void sendToMap(session, dialog.topics, found.map, dialog.copies)
+          }}
+        />
+      )
     case 'sort':
       return (
         <Suspense>
@@ -113,13 +144,15 @@ export function Dialogs() {
   }
 }
 
+const FINDING: ReadonlySet<string> = new Set(['find', 'beside', 'link', 'doorway', 'send'])
+
 /** What is likely meant where something is to be found; looked up when the dialog opens. */
 function useOffers(asked: Dialog['kind'] | null): readonly Offer[] {
   const session = useSession()
   const { panes, active } = useWorkspace()
   const here = panes[active]?.map
   return useMemo(() => {
-    if (!here || (asked !== 'find' && asked !== 'beside' && asked !== 'link')) return []
+    if (!here || asked === null || !FINDING.has(asked)) return []
     return offersFrom(session.records, here, new Map(session.maps.map(({ id, title }) => [id, title])), visits())
   }, [session, here, asked])
 }

@@ -1,9 +1,19 @@
 import { useIntersection } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { Thumbnail } from '../../core/scene/thumbnail'
+import { MapPeek } from '../../core/scene/thumbnail'
 import { ask } from '../app/api'
 import styles from './pictures.module.css'
+
+/** What a map looks like and begins with, asked for once it is `wanted`. */
+export const useMapPeek = (collection: string, map: string, version: string, wanted: boolean) =>
+  useQuery({
+    queryKey: ['thumbnail', collection, map, version],
+    queryFn: () => ask(MapPeek, `/api/collections/${collection}/maps/${map}/thumbnail`),
+    enabled: wanted,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  })
 
 /** A map in its true shape, drawn on the server; fetched when it comes into view. `version` changes when the map may have. */
 export function ThumbnailPicture({ collection, map, version }: { collection: string; map: string; version: string }) {
@@ -12,13 +22,7 @@ export function ThumbnailPicture({ collection, map, version }: { collection: str
   useEffect(() => {
     if (entry?.isIntersecting) setSeen(true)
   }, [entry])
-  const { data } = useQuery({
-    queryKey: ['thumbnail', collection, map, version],
-    queryFn: () => ask(Thumbnail, `/api/collections/${collection}/maps/${map}/thumbnail`),
-    enabled: seen,
-    staleTime: Number.POSITIVE_INFINITY,
-    retry: false,
-  })
+  const { data } = useMapPeek(collection, map, version, seen)
   return (
     <span ref={ref} className={styles.thumbnail}>
       {data && (

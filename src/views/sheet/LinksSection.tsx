@@ -1,18 +1,24 @@
 import { ActionIcon, Button, Menu, Stack } from '@mantine/core'
-import { IconArrowLeft, IconArrowRight, IconDots, IconFrame, IconLink, IconMap2 } from '@tabler/icons-react'
+import {
+  IconArrowLeft,
+  IconArrowRight,
+  IconArrowsHorizontal,
+  IconDots,
+  IconFrame,
+  IconLink,
+  IconMap2,
+} from '@tabler/icons-react'
 import { useCallback } from 'react'
-import { drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { enclosureAtEnd, enclosureName, incomingAt } from '../../core/network/crosslinks'
 import type { CrosslinkRecord, LinkEnd } from '../../core/records/crosslink'
 import type { MapId, TopicId } from '../../core/records/ids'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
-import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
+import { useCalmPart, useMayEdit } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
+import { LinkMenu } from './LinkMenu'
 import styles from './sheet.module.css'
 import { AddWeblink, WeblinkEntry } from './Weblinks'
-
-const DRAWN = { line: 'Draw as a line', quiet: 'Make it quiet', selected: 'Draw while an end is selected' } as const
 
 /** Cross-links in both directions, and addresses on the web. */
 export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
@@ -103,7 +109,6 @@ function CrosslinkEntry({
   direction: Direction
   from: TopicRecord
 }) {
-  const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const { far, map, text, enclosure, title } = useCalmPart(
     useCallback((now: CollectionSession) => farEnd(now, link, direction, from), [link, direction, from]),
@@ -111,7 +116,9 @@ function CrosslinkEntry({
   const elsewhere = map !== from.place.map
   return (
     <li>
-      {direction === 'out' ? (
+      {link.bothWays ? (
+        <IconArrowsHorizontal size={16} aria-label="Leads both ways, with" />
+      ) : direction === 'out' ? (
         <IconArrowRight size={16} aria-label="Leads to" />
       ) : (
         <IconArrowLeft size={16} aria-label="Comes from" />
@@ -121,6 +128,7 @@ function CrosslinkEntry({
         {direction === 'out' && enclosure !== null && <IconFrame size={14} aria-label="Enclosure" />}{' '}
         {text || 'Untitled'}
         {direction === 'in' && enclosure !== null && <span className={styles.where}> to {enclosure}</span>}
+        {link.label !== '' && <span className={styles.where}> {link.label}</span>}
         {elsewhere && far && <span className={styles.where}> in {title}</span>}
       </button>
       {mayEdit && (
@@ -136,29 +144,7 @@ function CrosslinkEntry({
             </ActionIcon>
           </Menu.Target>
           <Menu.Dropdown>
-            {!elsewhere &&
-              (['line', 'quiet', 'selected'] as const)
-                .filter((drawn) => drawn !== link.drawn)
-                .map((drawn) => (
-                  <Menu.Item
-                    key={drawn}
-                    onClick={() =>
-                      session.run((records, newIds) =>
-                        drawCrosslinks(records, { crosslinks: [link.id], drawn }, newIds),
-                      )
-                    }
-                  >
-                    {DRAWN[drawn]}
-                  </Menu.Item>
-                ))}
-            <Menu.Item
-              color="ember"
-              onClick={() =>
-                session.run((records, newIds) => removeCrosslinks(records, { crosslinks: [link.id] }, newIds))
-              }
-            >
-              Remove the cross-link
-            </Menu.Item>
+            <LinkMenu link={link} isHere={!elsewhere} />
           </Menu.Dropdown>
         </Menu>
       )}

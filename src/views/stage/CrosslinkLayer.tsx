@@ -1,10 +1,10 @@
 import { ActionIcon, Menu } from '@mantine/core'
 import { useState } from 'react'
 import { createPortal } from 'react-dom'
-import { drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import type { Bounds } from '../../core/layout/boxes'
 import type { CrosslinkLine } from '../../core/scene/crosslink-line'
 import type { Scene } from '../../core/scene/scene'
+import { LinkMenu } from '../sheet/LinkMenu'
 import { useSession } from '../sync/use-session'
 import { Drawn } from './Drawn'
 import { inView } from './in-view'
@@ -46,6 +46,7 @@ export function CrosslinkLayer({
         ) : null,
       )}
       {asked &&
+        session.mayEdit &&
         createPortal(
           <Menu opened onClose={() => setAsked(null)} position="bottom-start" withinPortal>
             <Menu.Target>
@@ -56,37 +57,7 @@ export function CrosslinkLayer({
               />
             </Menu.Target>
             <Menu.Dropdown>
-              {(['line', 'quiet', 'selected'] as const).map((drawn) => (
-                <Menu.Item
-                  key={drawn}
-                  disabled={!session.mayEdit || asked.line.link.drawn === drawn}
-                  onClick={() =>
-                    session.run((records, newIds) =>
-                      drawCrosslinks(records, { crosslinks: [asked.line.link.id], drawn }, newIds),
-                    )
-                  }
-                >
-                  {
-                    {
-                      line: 'Draw as a line',
-                      quiet: 'Make it quiet: a sign at both ends',
-                      selected: 'Draw only while an end is selected',
-                    }[drawn]
-                  }
-                </Menu.Item>
-              ))}
-              <Menu.Divider />
-              <Menu.Item
-                color="ember"
-                disabled={!session.mayEdit}
-                onClick={() =>
-                  session.run((records, newIds) =>
-                    removeCrosslinks(records, { crosslinks: [asked.line.link.id] }, newIds),
-                  )
-                }
-              >
-                Remove the cross-link
-              </Menu.Item>
+              <LinkMenu link={session.records.get('crosslink', asked.line.link.id) ?? asked.line.link} isHere />
             </Menu.Dropdown>
           </Menu>,
           document.body,

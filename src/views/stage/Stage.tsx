@@ -16,6 +16,7 @@ import { topicTowards } from './arrows'
 import { BranchTrail } from './BranchTrail'
 import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
+import { DoorwayPeek, usePeek } from './DoorwayPeek'
 import { boxAt, isSeenFromFar } from './far-view'
 import { fieldOver } from './field-over'
 import { rememberLook } from './last-views'
@@ -111,6 +112,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     setMenu(at)
   }
   const touch = useTouch(openMenu)
+  const peek = usePeek((topic) => layout.byKey.of(topic))
 
   const onTopicPointerDown = useCallback(
     (event: React.PointerEvent, box: TopicBox) => {
@@ -180,10 +182,14 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         event.preventDefault()
         openMenu(topic, { x: event.clientX, y: event.clientY })
       }}
-      onPointerOver={(event) =>
+      onPointerOver={(event) => {
+        peek.follow(event)
         setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)
-      }
-      onPointerLeave={() => setHovered(null)}
+      }}
+      onPointerLeave={() => {
+        peek.end()
+        setHovered(null)
+      }}
       {...dropHandlers(situation, layout, pointAt)}
     >
       <div
@@ -279,6 +285,16 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       )}
       {band.shown && <div className={styles.band} style={band.shown} />}
       {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
+      {peek.peeked && !isDragging && !editing && container.current && (
+        <DoorwayPeek
+          session={session}
+          peeked={peek.peeked}
+          index={index}
+          isUnfolded={pane.unfolded.includes(peek.peeked.box.topic.id)}
+          room={{ width: container.current.clientWidth, height: container.current.clientHeight }}
+          onEnd={peek.end}
+        />
+      )}
       <OriginLegend map={pane.map} />
       {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
       {layout.boxes.length <= 1 && session.mayEdit && held && !drafts && (

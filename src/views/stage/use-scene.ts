@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import { MapLayouter } from '../../core/layout/map-layout'
+import { unfoldedChildren } from '../../core/layout/unfolded'
 import type { TopicRecord } from '../../core/records/topic'
 import { type Backdrop, backdrop } from '../../core/scene/backdrop'
 import { type Scene, SceneMaker } from '../../core/scene/scene'
@@ -23,7 +24,7 @@ const WHEN_AT_REST = 60_000
 const AT_REST_MS = 200
 
 /** What a pane shows of its map: laid out anew with every change, as far as the change reaches. */
-export function useScene(session: CollectionSession, { map, only, filter }: Pane): Shown {
+export function useScene(session: CollectionSession, { map, only, filter, unfolded }: Pane): Shown {
   const version = session.sceneVersion
   const fonts = useFonts()
   const context = useMemo(() => ({ fonts, countTopics: session.countTopics }), [fonts, session])
@@ -35,8 +36,9 @@ export function useScene(session: CollectionSession, { map, only, filter }: Pane
   const maker = useMemo(() => {
     const kept = alone && keptBy(session.records, topicsInOrder(session.records, map), alone)
     const keeps = kept ? (topic: TopicRecord) => kept.has(topic.id) : undefined
-    return new SceneMaker(session.records, context, new MapLayouter(session.records, map, context, keeps))
-  }, [session, map, context, alone, aloneVersion])
+    const shown = unfolded.length > 0 ? unfoldedChildren(session.records, new Set(unfolded)) : undefined
+    return new SceneMaker(session.records, context, new MapLayouter(session.records, map, context, keeps, shown))
+  }, [session, map, context, alone, aloneVersion, unfolded])
   const [settling, setSettling] = useState({ version, round: 0 })
   const scene = useMemo(
     () => maker.make(only, calendar, { tiles: settling.version === version ? WHEN_AT_REST : WITH_A_CHANGE }),

@@ -1,10 +1,12 @@
+import { HoverCard } from '@mantine/core'
 import { type CSSProperties, memo, useCallback } from 'react'
 import type { MapId } from '../../core/records/ids'
 import { topicsInOrder } from '../../core/tree/walk'
+import { PeekCard } from '../pictures/PeekCard'
 import type { CollectionSession } from '../sync/collection-session'
-import { useCalmPart } from '../sync/use-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { CloseColumn } from './CloseColumn'
-import { useDragged } from './dragging'
+import { beginDrag, useDragged } from './dragging'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { useCalmWorkspace, workspace } from './workspace-store'
@@ -37,14 +39,30 @@ const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
   const { trail, doorways, linked } = useCalmPart(
     useCallback((session: CollectionSession) => around(session, here), [here]),
   )
+  const handle = useSessionHandle()
   const onto = useDragged(({ dragged }) => dragged?.onto ?? null)
-  const place = ({ map, name, count = '' }: { map: MapId; name: string; count?: string }) => (
+  const place = (of: { map: MapId; name: string; count?: string }) => {
+    if (of.map === here) return placeButton(of)
+    return (
+      <HoverCard openDelay={400} closeDelay={80} position="right-start" withinPortal disabled={onto !== null}>
+        <HoverCard.Target>{placeButton(of)}</HoverCard.Target>
+        <HoverCard.Dropdown>
+          <PeekCard map={of.map} ways={[]} />
+        </HoverCard.Dropdown>
+      </HoverCard>
+    )
+  }
+  const placeButton = ({ map, name, count = '' }: { map: MapId; name: string; count?: string }) => (
     <button
       type="button"
       className={styles.place}
       aria-current={map === here ? 'page' : undefined}
       data-drop-map={map === here ? undefined : map}
       data-onto={onto === `map ${map}` || undefined}
+      title={map === here ? undefined : 'Press to go there; drag it onto a topic, which then opens it'}
+      onPointerDown={(event) => {
+        if (event.button === 0 && map !== here) beginDrag(handle, { map }, event)
+      }}
       onClick={() => workspace.go(active, map, null)}
     >
       <span>{name}</span>

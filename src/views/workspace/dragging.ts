@@ -1,4 +1,6 @@
 import { create } from 'zustand'
+import { named } from '../../core/commands/command'
+import { addCrosslink } from '../../core/commands/crosslinks'
 import { moveTopics } from '../../core/commands/move-topics'
 import { detachTopics, placeByHand } from '../../core/commands/places'
 import { putToPlace } from '../../core/commands/to-place'
@@ -27,6 +29,8 @@ interface Dragged {
   over: { index: number; target: DropTarget } | null
   /** The map, or the drawer, onto which it would go. */
   onto: string | null
+  /** Where a line to the pointer begins, on the screen, while a link is drawn. */
+  line: { x: number; y: number } | null
 }
 
 /** The drag that is going on in this window, if any. */
@@ -37,8 +41,15 @@ let stop: (() => void) | null = null
 /** Gives up the drag that is going on. */
 export const giveUpDrag = (): void => stop?.()
 
-/** What is dragged: what is selected in a pane, by the box that was pressed, or topics that stand on no map. */
-type Carried = { index: number; pressed: TopicBox } | { topics: readonly TopicId[] }
+/**
+ * What is dragged: what is selected in a pane, by the box that was pressed; topics that stand on no map; a link that begins at a
+ * topic; or a map, which a topic would open.
+ */
+type Carried =
+  | { index: number; pressed: TopicBox }
+  | { topics: readonly TopicId[] }
+  | { link: TopicId; line: { x: number; y: number } }
+  | { map: MapId }
 
 /**
  * Begins to drag branches: onto other topics, in any pane, onto the empty surface, where they stand alone, onto another map in
@@ -52,7 +63,8 @@ export function beginDrag(
 ): void {
   if (!session.mayEdit || ('pressed' in carried && isRoot(carried.pressed.topic))) return
   giveUpDrag()
-  const drag = new Drag(session, carried, event)
+  const isAimed = 'link' in carried || 'map' in carried
+  const drag = isAimed ? new Aim(session, carried, event) : new Drag(session, carried, event)
   let frame = 0
   const move = (moved: PointerEvent) => {
     const dragged = drag.moveTo(moved)
@@ -90,20 +102,92 @@ export function beginDrag(
 
 /** Elements that take what is dropped: a map by its id, or the drawer of a map. */
 const ONTO = { map: 'data-drop-map', drawer: 'data-drop-drawer' }
+type Onto = { kind: 'map' | 'drawer'; map: MapId }
+
+/** What of these is under the pointer. */
+function ontoAt({ clientX, clientY }: PointerEvent): Onto | null {
+  const at = document.elementFromPoint(clientX, clientY)
+  for (const kind of ['map', 'drawer'] as const) {
+    const map = MapId.safeParse(at?.closest(`[${ONTO[kind]}]`)?.getAttribute(ONTO[kind])).data
+    if (map) return { kind, map }
+  }
+  return null
+}
+
+const isFar = (a: { clientX: number; clientY: number }, b: { clientX: number; clientY: number }): boolean =>
+  Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY) >= THRESHOLD
+
+/** A drag that ends at one topic, or at a map: of a link that is being drawn, or of a map that a topic is to open. */
+class Aim {
+  private target: DropTarget | null = null
+  private onto: Onto | null = null
+  private isDragging = false
+
+  constructor(
+    private readonly session: CollectionSession,
+    private readonly carried: Extract<Carried, { link: unknown } | { map: unknown }>,
+    private readonly start: { clientX: number; clientY: number },
+  ) {}
+
+  moveTo(event: PointerEvent): Dragged | null {
+    if (!this.isDragging && !isFar(event, this.start)) return null
+    this.isDragging = true
+    const onto = ontoAt(event)
+    this.onto = 'link' in this.carried && onto?.kind === 'map' ? onto : null
+    const over = this.onto ? null : stageAt(event)
+    const point = over?.stage.pointAt(event)
+    const own = 'link' in this.carried ? [this.carried.link] : []
+    const near = over && point ? dropTargetAt(this.session.records, over.stage.layout, point.x, point.y, own) : null
+    this.target = near && { ...near, zone: 'into' }
+    return {
+      at: { x: event.clientX, y: event.clientY },
+      over: over && this.target ? { index: over.index, target: this.target } : null,
+      onto: this.onto && `${this.onto.kind} ${this.onto.map}`,
+      words: this.words(),
+      line: 'link' in this.carried ? this.carried.line : null,
+    }
+  }
+
+  private words(): string {
+    const { session, carried, target, onto } = this
+    if ('map' in carried) {
+      const title = session.titleOf(carried.map)
+      return target
+        ? `${named(target.box.topic.text)} opens the map ${title}`
+        : `Drop it on the topic that should open ${title}`
+    }
+    if (onto) return `links with the map ${session.titleOf(onto.map)}`
+    return target ? `links with ${named(target.box.topic.text)}` : 'Drop it on a topic, or on a map at the left'
+  }
+
+  scrollAtEdges(): void {}
+
+  drop(): void {
+    const { session, carried, target, onto } = this
+    if (!this.isDragging) return
+    const topic = target?.box.topic.id
+    if ('map' in carried) {
+      if (topic) void session.command('make-doorway', { topic, map: carried.map })
+      return
+    }
+    const to = onto ? { kind: 'map' as const, id: onto.map } : topic ? { kind: 'topic' as const, id: topic } : null
+    if (to) session.run((records, newIds) => addCrosslink(records, { from: carried.link, to, drawn: 'line' }, newIds))
+  }
+}
 
 /** One drag, from the press to the drop. */
 class Drag {
   private moving: readonly TopicId[] | null = null
   private target: DropTarget | null = null
   private over: { index: number; stage: ShownStage } | null = null
-  private onto: { kind: 'map' | 'drawer'; map: MapId } | null = null
+  private onto: Onto | null = null
   private last: PointerEvent | null = null
   /** From the corner of the pressed topic to the pointer, in map units. */
   private readonly grip: { x: number; y: number }
 
   constructor(
     private readonly session: CollectionSession,
-    private readonly carried: Carried,
+    private readonly carried: Extract<Carried, { pressed: unknown } | { topics: unknown }>,
     private readonly start: { clientX: number; clientY: number },
   ) {
     const point = 'pressed' in carried ? (stageAt(start)?.stage.pointAt(start) ?? carried.pressed) : null
@@ -120,11 +204,10 @@ class Drag {
 
   /** Null while the press has not become a drag. */
   moveTo(event: PointerEvent): Dragged | null {
-    const far = Math.hypot(event.clientX - this.start.clientX, event.clientY - this.start.clientY) >= THRESHOLD
-    if (!this.moving && !far) return null
+    if (!this.moving && !isFar(event, this.start)) return null
     this.moving ??= 'topics' in this.carried ? this.carried.topics : this.selected(this.carried.index)
     this.last = event
-    this.onto = this.ontoAt(event)
+    this.onto = ontoAt(event)
     this.over = this.onto ? null : stageAt(event)
     const point = this.over?.stage.pointAt(event)
     this.target =
@@ -136,6 +219,7 @@ class Drag {
       over: this.over && this.target ? { index: this.over.index, target: this.target } : null,
       onto: this.onto && `${this.onto.kind} ${this.onto.map}`,
       words: this.words(),
+      line: null,
     }
   }
 
@@ -143,15 +227,6 @@ class Drag {
     return situationOf(this.session, index)
       .topics.filter((topic) => !isRoot(topic))
       .map(({ id }) => id)
-  }
-
-  private ontoAt({ clientX, clientY }: PointerEvent): Drag['onto'] {
-    const at = document.elementFromPoint(clientX, clientY)
-    for (const kind of ['map', 'drawer'] as const) {
-      const map = MapId.safeParse(at?.closest(`[${ONTO[kind]}]`)?.getAttribute(ONTO[kind])).data
-      if (map) return { kind, map }
-    }
-    return null
   }
 
   private words(): string {
@@ -216,7 +291,7 @@ class Drag {
     }
   }
 
-  private dropOnto(topics: readonly TopicId[], { kind, map }: NonNullable<Drag['onto']>, copies: boolean): void {
+  private dropOnto(topics: readonly TopicId[], { kind, map }: Onto, copies: boolean): void {
     const { session } = this
     if (kind === 'drawer') {
       if (!this.isInDrawer()) session.run((records, newIds) => putToPlace(records, { topics, map }, newIds))

@@ -22,6 +22,8 @@ export interface Pane {
   only: TopicId | null
   /** The form in which the outline is written in as text; null shows it as a list of topics. */
   written: OutlineForm | null
+  /** Doorways below which the maps that they open are shown in place. */
+  unfolded: readonly TopicId[]
   /** What stands out while the rest fades; null shows everything alike. */
   filter: Filter | null
   /** Asks the stage to bring something into view; the number tells one request from the next. */
@@ -37,6 +39,8 @@ export type Dialog =
   | { kind: 'merge'; target: MapId; sources?: readonly MapId[] }
   | { kind: 'split'; map: MapId }
   | { kind: 'sort'; what: Sortable }
+  | { kind: 'doorway'; topic: TopicId }
+  | { kind: 'send'; topics: readonly TopicId[]; copies: boolean }
   | { kind: 'keys' }
   | { kind: 'beside' }
   | { kind: 'template'; topic: TopicId }
@@ -101,6 +105,7 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   editing: null,
   only: null,
   written: null,
+  unfolded: [],
   filter: null,
   show: { what: topic ?? 'start', branch: false, request: ++requests },
 })
@@ -178,6 +183,16 @@ export const workspace = {
   },
   writeOutline(index: number, written: OutlineForm | null): void {
     changePane(index, { written, editing: null })
+  },
+  /** Shows the map behind a doorway below it, or puts it away again. */
+  unfoldDoorway(index: number, doorway: TopicId, isUnfolded: boolean): void {
+    const before = getState().panes[index]?.unfolded ?? []
+    const others = before.filter((id) => id !== doorway)
+    changePane(index, {
+      unfolded: isUnfolded ? [...others, doorway] : others,
+      selected: [doorway],
+      show: { what: doorway, branch: false, request: ++requests },
+    })
   },
   filter(index: number, filter: Filter | null): void {
     changePane(index, { filter })

@@ -152,6 +152,7 @@ function link(records: Records, count: number, pairs: readonly (readonly [number
       to: { kind: 'topic', id: topicId(b % count) },
       label: '',
       drawn: 'line',
+      bothWays: false,
       trashed: false,
     })
   })

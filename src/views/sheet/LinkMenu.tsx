@@ -1,0 +1,70 @@
+import { Menu } from '@mantine/core'
+import { branchOfCrosslink, changeCrosslink, turnCrosslink } from '../../core/commands/crosslink-forms'
+import { drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
+import type { CrosslinkRecord } from '../../core/records/crosslink'
+import { useSessionHandle } from '../sync/use-session'
+import { workspace } from '../workspace/workspace-store'
+
+const DRAWN = {
+  line: 'Draw as a line',
+  quiet: 'Make it quiet: a sign at both ends',
+  selected: 'Draw only while an end is selected',
+} as const
+
+/** What can be done with a cross-link, wherever it is pressed; `isHere` where both ends stand on the map that is seen. */
+export function LinkMenu({ link, isHere }: { link: CrosslinkRecord; isHere: boolean }) {
+  const session = useSessionHandle()
+  const isOfTopics = link.to.kind === 'topic'
+  const run = (command: Parameters<typeof session.run>[0]) => () => void session.run(command)
+  const label = () =>
+    workspace.dialog({
+      kind: 'ask',
+      title: 'Label of the cross-link',
+      label: 'What it says',
+      value: link.label,
+      act: 'Take it',
+      take: (text) =>
+        session.run((records, newIds) => changeCrosslink(records, { crosslink: link.id, label: text }, newIds)),
+    })
+  return (
+    <>
+      {isHere &&
+        (['line', 'quiet', 'selected'] as const)
+          .filter((drawn) => drawn !== link.drawn)
+          .map((drawn) => (
+            <Menu.Item
+              key={drawn}
+              onClick={run((records, newIds) => drawCrosslinks(records, { crosslinks: [link.id], drawn }, newIds))}
+            >
+              {DRAWN[drawn]}
+            </Menu.Item>
+          ))}
+      <Menu.Item onClick={label}>{link.label === '' ? 'Label it …' : 'Change its label …'}</Menu.Item>
+      {isOfTopics && (
+        <>
+          <Menu.Item
+            onClick={run((records, newIds) =>
+              changeCrosslink(records, { crosslink: link.id, bothWays: !link.bothWays }, newIds),
+            )}
+          >
+            {link.bothWays ? 'Let it lead one way' : 'Let it lead both ways'}
+          </Menu.Item>
+          <Menu.Item onClick={run((records, newIds) => turnCrosslink(records, { crosslink: link.id }, newIds))}>
+            Turn it around
+          </Menu.Item>
+        </>
+      )}
+      {isOfTopics && isHere && (
+        <Menu.Item onClick={run((records, newIds) => branchOfCrosslink(records, { crosslink: link.id }, newIds))}>
+          Make it a branch: what it leads to hangs where it begins
+        </Menu.Item>
+      )}
+      <Menu.Item
+        color="ember"
+        onClick={run((records, newIds) => removeCrosslinks(records, { crosslinks: [link.id] }, newIds))}
+      >
+        Remove the cross-link
+      </Menu.Item>
+    </>
+  )
+}
