@@ -216,6 +216,9 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
 
   await page.getByText(/^Named but not linked/).click()
   const named = page.getByRole('row', { name: /Soup of harvest carrots.*Harvest Carrots/ })
+  await named.getByRole('button', { name: /^Ignore/ }).click()
+  await expect(named).toHaveCount(0)
+  await page.getByRole('button', { name: /^Undo: Leave Soup of harvest carrots/ }).click()
   await named.getByRole('button', { name: /^Link/ }).click()
   await expect(named).toHaveCount(0)
   await page.getByText(/^Quiet/).click()
@@ -237,6 +240,10 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
   }
   await way.getByRole('link', { name: 'Sow Leeks' }).click()
   await expect(topic(page, 'Sow Leeks')).toHaveAttribute('aria-selected', 'true')
+  await page.goto(`/c/${collection}`)
+  await page.getByRole('button', { name: 'Garden: what can be done' }).click()
+  await page.getByRole('menuitem', { name: 'Duplicate', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Garden, copy' })).toBeVisible()
 })
 
 test('the atlas shows all maps as they hang together; several are chosen and merged from there', async ({ page }) => {

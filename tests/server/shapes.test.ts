@@ -6,7 +6,7 @@ import { PLAIN_MAP_LOOK } from '../../src/core/records/look'
 import type { Place } from '../../src/core/records/place'
 import type { CollectionDigest } from '../../src/core/records/snapshot'
 import type { TopicRecord } from '../../src/core/records/topic'
-import { Thumbnail } from '../../src/core/scene/thumbnail'
+import { MapPeek } from '../../src/core/scene/thumbnail'
 import { Caller, onlyResult } from './people'
 
 let owner: Caller
@@ -311,6 +311,6 @@ test('of each collection its owner is told the maps changed last with what was c
   expect(lately[0]!.title).toBe('Shed')
   const thumbnail = () => caller.call('GET', `/api/collections/${caller.collection}/maps/${shed}/thumbnail`)
   const { json } = await thumbnail()
-  expect(Thumbnail.parse(json).bars.length).toBe(2)
+  expect(MapPeek.parse(json).bars.length).toBe(2)
   expect((await thumbnail()).json).toEqual(json)
 })

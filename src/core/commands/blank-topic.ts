@@ -25,5 +25,6 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   tags: bare.tags,
   held: bare.held,
   task: bare.task,
+  apart: bare.apart,
   trashed: bare.trashed,
 })

@@ -166,9 +166,10 @@ function closeRows(
   }
 }
 
-/** Whether two topics stand below one another, lead to one another, or are linked already. */
+/** Whether two topics stand below one another, lead to one another, are linked already, or were told apart by a person. */
 function areNear(records: Records, a: TopicRecord, b: TopicRecord): boolean {
   if (a.opensMap === b.place.map || b.opensMap === a.place.map) return true
+  if (a.apart.includes(b.id) || b.apart.includes(a.id)) return true
   for (const [one, other] of [
     [a, b],
     [b, a],

@@ -19,6 +19,8 @@ export const TOPIC_WIDTH = { least: 40, most: 1_200 }
 /** Most badges, and most tags, of one topic. */
 export const MOST_BADGES = 20
 export const MOST_TAGS = 50
+/** Most topics that are told apart from one. */
+export const MOST_APART = 200
 
 /** The sides of a picture on a topic, in px. */
 export const PICTURE_SIDE = { least: 16, most: 2_000 }
@@ -74,6 +76,11 @@ export const TopicRecord = z.strictObject({
   held: z.boolean(),
   /** Null where there is nothing to do. */
   task: TaskState.nullable(),
+  /**
+   * Topics of which a person has said that they are not to be linked with it: they are not proposed again. No reference: nothing
+   * is followed or shown, so one that is gone does no harm.
+   */
+  apart: z.array(TopicId).max(MOST_APART).default([]),
   /** Set on the head of a branch that was put into the trash; what is below stays as it is. */
   trashed: z.boolean(),
 })
@@ -96,6 +103,7 @@ export const BARE_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text'> = {
   tags: [],
   held: false,
   task: null,
+  apart: [],
   trashed: false,
 }
 
@@ -108,5 +116,5 @@ export const topicKind = defineKind(TopicRecord, {
     carries('picture.file', 'file', 'The picture'),
     names('tags.*', 'tag', 'A tag of this topic', { seen: 'here' }),
   ],
-  joins: { badges: 'elements', tags: 'elements', look: 'properties', branchLook: 'properties' },
+  joins: { badges: 'elements', tags: 'elements', apart: 'elements', look: 'properties', branchLook: 'properties' },
 })

@@ -5,11 +5,13 @@ import { refuse } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import { bringBack } from '../../core/commands/bring-back'
 import type { IdSource, Outcome } from '../../core/commands/command'
+import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/commands/doorways'
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
+import { tellApart } from '../../core/commands/tell-apart'
 import { Drawn } from '../../core/records/crosslink'
 import { ChangeId, type CollectionId, CrosslinkId, MapId, TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
@@ -52,6 +54,16 @@ const commands = {
     z.strictObject({ topic: TopicId }),
     ({ topic }) => [topic],
     async ({ records }, args) => bringBack(records, args, newIds),
+  ),
+  'duplicate-map': command(
+    z.strictObject({ map: MapId, withChildren: z.boolean() }),
+    ({ map }) => [map],
+    async ({ records }, args) => duplicateMap(records, args, newIds),
+  ),
+  'tell-apart': command(
+    z.strictObject({ a: TopicId, b: TopicId }),
+    ({ a, b }) => [a, b],
+    async ({ records }, args) => tellApart(records, args, newIds),
   ),
   'make-doorway': command(
     z.strictObject({ topic: TopicId, map: MapId }),

@@ -167,6 +167,14 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
             Make it the home map
           </Menu.Item>
         )}
+        <Menu.Item onClick={() => void session.command('duplicate-map', { map: map.id, withChildren: false })}>
+          Duplicate
+        </Menu.Item>
+        {map.opens.length > 0 && (
+          <Menu.Item onClick={() => void session.command('duplicate-map', { map: map.id, withChildren: true })}>
+            Duplicate with its child maps
+          </Menu.Item>
+        )}
         <Menu.Item color="ember" onClick={() => void session.command('trash-map', { map: map.id })}>
           Put it into the trash
         </Menu.Item>

@@ -39,7 +39,7 @@ export function LedgerTable({ rows, facet, isBusy, change }: Props) {
             <Table.Th>From</Table.Th>
             <Table.Th>To</Table.Th>
             <Table.Th visibleFrom="sm">How</Table.Th>
-            <Table.Th w={facet === 'overlaps' ? 170 : 130}>
+            <Table.Th w={facet === 'drawn' || facet === 'quiet' || facet === 'broken' ? 130 : 170}>
               <VisuallyHidden>What can be done</VisuallyHidden>
             </Table.Th>
           </Table.Tr>
@@ -78,6 +78,19 @@ export function LedgerTable({ rows, facet, isBusy, change }: Props) {
                       aria-label={`Merge ${session.titleOf(row.to.map)} into ${session.titleOf(row.from.map)} …`}
                     >
                       Merge …
+                    </Button>
+                  )}
+                  {session.mayEdit && (facet === 'named' || facet === 'close') && row.from.topic && row.to?.topic && (
+                    <Button
+                      size="compact-sm"
+                      variant="subtle"
+                      color="gray"
+                      c="var(--quiet-ink)"
+                      disabled={isBusy}
+                      aria-label={`Ignore: ${row.from.text} and ${row.toWords}`}
+                      onClick={() => change('tell-apart', { a: row.from.topic, b: row.to?.topic })}
+                    >
+                      Ignore
                     </Button>
                   )}
                   {act && (
