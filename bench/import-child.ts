@@ -11,7 +11,7 @@ import { buildSite } from '../src/site/site'
 const [folder = ''] = process.argv.slice(2)
 const records = new Records()
 const collection = CollectionId.parse(uuid())
-records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
+records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, limits: null, trashed: false })
 
 const start = performance.now()
 const pages = readdirSync(folder)

@@ -100,7 +100,7 @@ export function measureCopy(): Measurement {
   const records = new Records()
   const newIds = { newId: uuid }
   const collection = CollectionId.parse(uuid())
-  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
+  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, limits: null, trashed: false })
   const made = makeMap(records, { collection, title: 'Copies' }, newIds)
   prepareChange(records, made.change.edits, true)
   const root = made.select[0]!

@@ -57,7 +57,7 @@ const LINKS = 500
 export function measureSplit(): Measurement {
   const records = new Records()
   const collection = CollectionId.parse(uuid())
-  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
+  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, limits: null, trashed: false })
   const perform = ({ change }: { change: { edits: Parameters<typeof prepareChange>[1] } }) =>
     prepareChange(records, change.edits, true)
   const made = makeMap(records, { collection, title: 'Bench' }, NEW_IDS)

@@ -15,7 +15,7 @@ export function measureTextSync(): Measurement {
   const records = new Records()
   const newIds = { newId: uuid }
   const collection = CollectionId.parse(uuid())
-  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
+  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, limits: null, trashed: false })
   const made = makeMap(records, { collection, title: 'Outline' }, newIds)
   prepareChange(records, made.change.edits, true)
   const head = made.select[0]!

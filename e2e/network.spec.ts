@@ -54,6 +54,31 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   await expect(page.getByText('It is hard to read as one map')).toBeHidden()
 })
 
+test('all maps that are hard to read are reviewed together, and split off as one step', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
+  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+  await page.getByRole('link', { name: 'Crowding', exact: true }).click()
+  const dense = page.getByRole('region', { name: 'Water and ditch blocking' })
+  await expect(dense.getByText(/Dams and weirs causes 39 % of it/)).toBeVisible()
+  await expect(dense.getByRole('status')).toContainText('largest map 111 → 42 topics')
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await dense.getByRole('checkbox', { name: 'Split off Machines and ground' }).uncheck()
+  await expect(dense.getByRole('status')).toContainText('maps 1 → 5')
+  await page.getByRole('button', { name: /^Split off \d+ branches/ }).click()
+  // What was left out still is what makes it hard to read.
+  await expect(dense.getByText(/Machines and ground causes/)).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: Split off/ }).click()
+  await expect(dense.getByRole('status')).toContainText('largest map 111')
+
+  await page.getByRole('textbox', { name: 'Topics' }).fill('300')
+  await page.getByRole('textbox', { name: 'Size of text in px' }).fill('4')
+  await page.getByRole('button', { name: 'Set', exact: true }).click()
+  await expect(page.getByText('Every map can be read as it is.')).toBeVisible()
+  await page.getByRole('button', { name: 'As usual' }).click()
+  await expect(dense).toBeVisible()
+})
+
 test('two maps of the demo that overlap are merged by a plan in which a person decides, and taken apart by one undo', async ({
   page,
 }) => {

@@ -15,7 +15,7 @@ function nodesOf(text: string) {
   const records = new Records()
   const newIds = { newId: uuid }
   const collection = CollectionId.parse(uuid())
-  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, trashed: false })
+  records.put('collection', { id: collection, title: 'Bench', homeMap: null, look: null, limits: null, trashed: false })
   const made = makeMap(records, { collection, title: 'Bench' }, newIds)
   prepareChange(records, made.change.edits, true)
   const topic = made.select[0]!

@@ -1,3 +1,4 @@
+import { crowdingOf, crowdingWords } from '../core/crowding/crowding'
 import { Records } from '../core/records/records'
 import { cutText } from '../core/records/text'
 import { buildScene } from '../core/scene/scene'
@@ -5,6 +6,8 @@ import { type MapPeek, thumbnailOf } from '../core/scene/thumbnail'
 import { ALL_FONTS } from '../core/text/all-fonts'
 import { snapshot } from './database'
 import { loadInto } from './records/tables'
+
+const context = { fonts: ALL_FONTS, countTopics: () => 0 }
 
 /** Of so many topics at the root so many letters are told. */
 const [MOST_FIRST, FIRST_LETTERS] = [10, 80]
@@ -18,8 +21,10 @@ export function drawThumbnail(collection: string, map: string): Promise<MapPeek 
     await loadInto(records, client, 'topic', collection, 'AND map = $2', [map])
     const root = records.root(map)
     const first = root ? records.children(root.id).slice(0, MOST_FIRST) : []
+    const crowding = root ? crowdingOf(records, map, context) : null
     return {
-      ...thumbnailOf(buildScene(records, map, { fonts: ALL_FONTS, countTopics: () => 0 })),
+      ...thumbnailOf(buildScene(records, map, context)),
+      crowding: crowding?.isCrowded ? crowdingWords(crowding) : null,
       first: first.map(({ text }) => cutText(text, FIRST_LETTERS)),
     }
   })

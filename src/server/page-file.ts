@@ -21,7 +21,14 @@ export interface HeldMap {
 export function mapOfFile(path: string): HeldMap {
   const records = new Records()
   const collection = CollectionId.parse(uuid())
-  records.put('collection', { id: collection, title: basename(path), homeMap: null, look: null, trashed: false })
+  records.put('collection', {
+    id: collection,
+    title: basename(path),
+    homeMap: null,
+    look: null,
+    limits: null,
+    trashed: false,
+  })
   const pages = [{ path: basename(path), text: textOf(path) }]
   const { change, maps } = importPages(records, { collection, pages, files: new Map() }, NEW_IDS)
   applyEdits(records, change.edits)

@@ -28,7 +28,14 @@ export class Garden {
   readonly newIds = counting()
 
   constructor() {
-    this.records.put('collection', { id: COLLECTION, title: 'Garden', homeMap: null, look: null, trashed: false })
+    this.records.put('collection', {
+      id: COLLECTION,
+      title: 'Garden',
+      homeMap: null,
+      look: null,
+      limits: null,
+      trashed: false,
+    })
   }
 
   /** Carries out a command as the server would; throws where it is refused. */

@@ -96,6 +96,11 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
     rights: { ...readers, ...missing, ...missingToSome },
     path: NOT_THERE,
   },
+  'GET /api/collections/[collection]/crowding': { rights: readers },
+  'POST /api/collections/[collection]/crowding': {
+    rights: { ...readers, ...missing, ...missingToSome },
+    body: { map: NOT_THERE, parts: [] },
+  },
   'POST /api/collections/[collection]/bands': { rights: readers, body: { items: [], bands: [] } },
   'GET /api/collections/[collection]/stream': { rights: readers },
   'POST /api/collections/[collection]/files': {

@@ -4,7 +4,7 @@ import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { branch } from '../tree/walk'
 import { isLegible, judge } from './legibility'
-import { BEARABLE } from './piece-cost'
+import { limitsOf } from './piece-cost'
 
 /** How much a branch does to make its map hard to read. */
 interface BranchCrowding {
@@ -22,6 +22,8 @@ export interface Crowding {
   topics: number
   /** Its smallest text when it is fitted into the view in which maps are judged, in px. */
   px: number
+  /** Whether that is smaller than can be read. */
+  isTooSmall: boolean
   isCrowded: boolean
   /** Of the first level and the loose branches, what crowds most first. */
   branches: readonly BranchCrowding[]
@@ -60,10 +62,12 @@ export function crowdingOf(records: Records, map: string, context: LayoutContext
   const roomOf = (each: (typeof counted)[number]) => each.height + each.linesAcross * LINE_ACROSS
   const room = counted.reduce((sum, each) => sum + roomOf(each), 0)
   const topics = layout.boxes.length
+  const limits = limitsOf(records)
   return {
     topics,
     px,
-    isCrowded: !isLegible({ px }) || topics > BEARABLE.limit,
+    isTooSmall: !isLegible({ px }, limits),
+    isCrowded: !isLegible({ px }, limits) || topics > limits.limit,
     branches: counted
       .map(({ height, ...each }) => ({ ...each, share: room === 0 ? 0 : roomOf({ height, ...each }) / room }))
       .sort((a, b) => b.share - a.share),
@@ -90,11 +94,11 @@ const NUMBERS = [
 const inWords = (count: number, one: string, many: string) => `${NUMBERS[count] ?? count} ${count === 1 ? one : many}`
 
 /** Why a map is hard to read, in a sentence without its end. */
-export function crowdingWords({ topics, px, branches }: Crowding): string {
+export function crowdingWords({ topics, px, isTooSmall, branches }: Crowding): string {
   const [worst] = branches
-  const first = isLegible({ px })
-    ? `${topics} topics on one map are more than can be overlooked`
-    : `text falls to ${Math.max(1, Math.floor(px))} px when fitted`
+  const first = isTooSmall
+    ? `text falls to ${Math.max(1, Math.floor(px))} px when fitted`
+    : `${topics} topics on one map are more than can be overlooked`
   if (!worst) return first
   const parts = [
     worst.topics === 1 ? '1 topic' : `${worst.topics} topics`,

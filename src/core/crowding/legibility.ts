@@ -41,4 +41,4 @@ function withoutFolds(records: Records, map: string): Records {
   return unfolded
 }
 
-export const isLegible = ({ px }: Pick<Judged, 'px'>): boolean => px >= READABLE_PX
+export const isLegible = ({ px }: Pick<Judged, 'px'>, limits: { px: number }): boolean => px >= limits.px

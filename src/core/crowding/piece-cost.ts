@@ -1,3 +1,6 @@
+import { READABLE_PX } from '../layout/view'
+import type { Records } from '../records/records'
+
 /** What makes a map hard to read, or a division of it poor; see `dividedBest`. Counts are topics. */
 export interface Bearable {
   /** Up to here a map reads well. */
@@ -10,6 +13,19 @@ export interface Bearable {
 
 /** As many topics as are read at a look, and as are read at all. */
 export const BEARABLE: Bearable = { target: 40, limit: 60, least: 7 }
+
+/** What is called hard to read in a collection: too many topics, or text that is smaller than so many px when fitted. */
+export interface Limits extends Bearable {
+  px: number
+}
+
+/** The limits that a person has set for a collection, else the usual ones. */
+export function limitsOf(records: Records): Limits {
+  const own = records.collection()?.limits
+  if (!own) return { ...BEARABLE, px: READABLE_PX }
+  const target = Math.round((own.topics * BEARABLE.target) / BEARABLE.limit)
+  return { target, limit: own.topics, least: BEARABLE.least, px: own.px }
+}
 
 /** What a division costs, in one unit: a topic over the limit weighs most, then a map too small to be worth a door, then a cut link. */
 export const COSTS = {

@@ -2,7 +2,6 @@ import type { IdSource } from '../commands/command'
 import { NewChange } from '../commands/command'
 import { type SplitPart, type SplitRow, splitOffAll } from '../commands/split-off'
 import type { LayoutContext } from '../layout/boxes'
-import { READABLE_PX } from '../layout/view'
 import type { MapId, TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
@@ -10,7 +9,7 @@ import { topicsInOrder } from '../tree/walk'
 import { divideTied } from './divide-tied'
 import { Division } from './division'
 import { isLegible, type Judged, judge } from './legibility'
-import { BEARABLE, type Bearable } from './piece-cost'
+import { BEARABLE, type Bearable, type Limits, limitsOf } from './piece-cost'
 import { childrenOf, mapWithin, type PlacedTree, type TopicTree, topicTreeOf } from './topic-tree'
 
 /** One of the maps that a map is, or would be after branches are split off from it. */
@@ -97,9 +96,10 @@ const ROUNDS = 4
 export function proposeSplit(records: Records, map: MapId, context: LayoutContext, ids: IdSource): SplitPart[] {
   const whole = topicTreeOf(records, map)
   if (!whole) return []
-  if (whole.topics.length <= BEARABLE.limit && isLegible(judge(records, map, context))) return []
+  const limits = limitsOf(records)
+  if (whole.topics.length <= limits.limit && isLegible(judge(records, map, context), limits)) return []
   forbidSmall(whole.tree)
-  const split: Split = { cuts: new Set(divideTied(whole.tree, BEARABLE)), rows: [] }
+  const split: Split = { cuts: new Set(divideTied(whole.tree, limits)), rows: [] }
   const nodes = new Map(whole.topics.map(({ id }, node) => [id, node]))
   const known = new Map<string, Judged>()
   for (let round = 0; round < ROUNDS; round++) {
@@ -108,9 +108,9 @@ export function proposeSplit(records: Records, map: MapId, context: LayoutContex
     const before = split.cuts.size + split.rows.length
     maps.forEach((piece, i) => {
       const part = parts[i - 1]
-      if (isLegible(piece) && piece.topics <= BEARABLE.limit) return
+      if (isLegible(piece, limits) && piece.topics <= limits.limit) return
       if (part && 'row' in part) halveRow(whole.tree, split, nodes.get(part.row[0]!)!)
-      else divideFurther(whole, split, part ? nodes.get(part.topic)! : 0, piece)
+      else divideFurther(whole, split, part ? nodes.get(part.topic)! : 0, piece, limits)
     })
     if (split.cuts.size + split.rows.length === before) break
   }
@@ -151,16 +151,16 @@ const FILLED = 0.85
  * Divides a map that cannot be read once more: by the room that its topics take, into as much of it as can be read, where
  * branches can be cut; else its widest row of siblings into maps of neighbours, where it is wide enough for two.
  */
-function divideFurther(whole: PlacedTree, split: Split, head: number, piece: MapAfter): void {
+function divideFurther(whole: PlacedTree, split: Split, head: number, piece: MapAfter, limits: Limits): void {
   const { tree, topics, nodes } = mapWithin(whole, head, (node) => split.cuts.has(node))
-  let { target, limit }: Bearable = BEARABLE
-  if (!isLegible(piece)) {
+  let { target, limit }: Bearable = limits
+  if (!isLegible(piece, limits)) {
     const { boxes } = piece.layout
     const lines = new Map(boxes.map(({ topic, height, style }) => [topic.id, Math.round(height / style.lineHeight)]))
     for (const [node, { id }] of topics.entries()) tree.weight[node] = Math.max(1, lines.get(id) ?? 1)
     forbidSmall(tree)
     const room = tree.weight.reduce((sum, each) => sum + each, 0)
-    limit = Math.floor((room * piece.px) / READABLE_PX)
+    limit = Math.floor((room * piece.px) / limits.px)
     target = Math.floor(limit * FILLED)
     const found = divideTied(tree, { target, limit, least: 0 })
     for (const node of found) split.cuts.add(nodes[node]!)

@@ -14,8 +14,12 @@ export const Thumbnail = z.strictObject({
 })
 export type Thumbnail = z.infer<typeof Thumbnail>
 
-/** A map as one peeks into it: its shape, and the texts of its first topics. */
-export const MapPeek = Thumbnail.extend({ first: z.array(z.string()) })
+/** A map as one peeks into it: its shape, the texts of its first topics, and whether it is hard to read. */
+export const MapPeek = Thumbnail.extend({
+  first: z.array(z.string()),
+  /** Why the map is hard to read, in words; null where it is not. */
+  crowding: z.string().nullable(),
+})
 export type MapPeek = z.infer<typeof MapPeek>
 
 /** Units along the longer side: two for each px of the largest picture that is made of it. */

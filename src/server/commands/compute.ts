@@ -11,6 +11,7 @@ import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/command
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
+import { splitOffAll } from '../../core/commands/split-off'
 import { tellApart } from '../../core/commands/tell-apart'
 import { Drawn } from '../../core/records/crosslink'
 import { ChangeId, type CollectionId, CrosslinkId, MapId, TopicId } from '../../core/records/ids'
@@ -18,6 +19,7 @@ import type { Records } from '../../core/records/records'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
+import { Parts } from '../crowding'
 import { snapshot } from '../database'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
@@ -54,6 +56,11 @@ const commands = {
     z.strictObject({ topic: TopicId }),
     ({ topic }) => [topic],
     async ({ records }, args) => bringBack(records, args, newIds),
+  ),
+  'split-off': command(
+    z.strictObject({ parts: Parts }),
+    ({ parts }) => parts.flatMap((part) => ('row' in part ? part.row : [part.topic])),
+    async ({ records }, args) => splitOffAll(records, args, newIds),
   ),
   'duplicate-map': command(
     z.strictObject({ map: MapId, withChildren: z.boolean() }),

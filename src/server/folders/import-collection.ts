@@ -36,7 +36,13 @@ export async function importCollection(
   const edits = folder.records.map(({ kind, record }): Edit => {
     if (kind === 'file') return { kind, id: record.id, before: null, after: files.get(record.id)! }
     if (kind !== 'collection') return { kind, id: record.id, before: null, after: record } as Edit
-    const after = { title: title ?? own.title, homeMap: own.homeMap, look: own.look, trashed: own.trashed }
+    const after = {
+      title: title ?? own.title,
+      homeMap: own.homeMap,
+      look: own.look,
+      limits: own.limits,
+      trashed: own.trashed,
+    }
     return { kind, id: collection, before: {}, after }
   })
   try {

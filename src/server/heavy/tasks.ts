@@ -1,5 +1,6 @@
 import { planMergeOf } from '../commands/merge-request'
 import { runCommand } from '../commands/run-command'
+import { crowdedMaps, splitComesTo } from '../crowding'
 import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
 import { runJob } from '../jobs/run-job'
@@ -7,5 +8,16 @@ import { linkLedgerOf, wayBetween } from '../link-ledger'
 import { suggestBands } from '../sorting'
 
 /** What runs in a thread of its own, by name. Arguments and results travel as copies. */
-export const tasks = { runCommand, planMergeOf, draft, runJob, drawThumbnail, linkLedgerOf, wayBetween, suggestBands }
+export const tasks = {
+  runCommand,
+  planMergeOf,
+  draft,
+  runJob,
+  drawThumbnail,
+  linkLedgerOf,
+  wayBetween,
+  suggestBands,
+  crowdedMaps,
+  splitComesTo,
+}
 export type Tasks = typeof tasks

@@ -1,7 +1,7 @@
 import { memo } from 'react'
-import { BEARABLE } from '../../core/crowding/piece-cost'
+import { limitsOf } from '../../core/crowding/piece-cost'
 import { LEAST_WIDTH, type Plate } from '../../core/network/atlas'
-import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
+import { ThumbnailPicture, useMapPeek } from '../pictures/ThumbnailPicture'
 import { useSessionHandle } from '../sync/use-session'
 import styles from './atlas.module.css'
 
@@ -22,7 +22,8 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, has
   const session = useSessionHandle()
   const { map, x, y, side } = plate
   const address = `/c/${session.id}/m/${map.id}`
-  const isCrowded = map.topics > BEARABLE.limit
+  const { data } = useMapPeek(session.id, map.id, String(map.topics), false)
+  const isCrowded = map.topics > limitsOf(session.records).limit || Boolean(data?.crowding)
   const said = [
     map.title || 'Untitled',
     isHome && 'home map',

@@ -2,6 +2,7 @@ import { ActionIcon, Button, Group, Loader, Menu, Modal, Stack, Text, TextInput,
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, lazy, Suspense, useState } from 'react'
 import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/maps'
+import { limitsOf } from '../../core/crowding/piece-cost'
 import type { MapDigest } from '../../core/records/snapshot'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
@@ -68,6 +69,9 @@ function Maps() {
             <Button variant="default" component="a" href={`/c/${session.id}/links`}>
               Links
             </Button>
+            <Button variant="default" component="a" href={`/c/${session.id}/crowding`}>
+              Crowding
+            </Button>
             <Button
               variant="light"
               component="a"
@@ -96,6 +100,7 @@ function Maps() {
           <MapTable
             maps={kept}
             home={home}
+            limit={limitsOf(session.records).limit}
             address={address}
             titleOf={(map) => session.titleOf(map)}
             menu={(map) =>

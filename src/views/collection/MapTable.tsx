@@ -1,7 +1,6 @@
 import { Anchor, Badge, Table, Text, TextInput, VisuallyHidden } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { type ReactNode, useMemo, useState } from 'react'
-import { BEARABLE } from '../../core/crowding/piece-cost'
 import type { MapDigest } from '../../core/records/snapshot'
 import { foldForFinding } from '../../core/text/folding'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
@@ -15,13 +14,15 @@ const MANY = 12
 interface Props {
   maps: readonly MapDigest[]
   home: string | null
+  /** Of more topics a map is called crowded. */
+  limit: number
   address(map: string): string
   titleOf(map: string): string
   menu(map: MapDigest): ReactNode
 }
 
 /** The maps of a collection as a table, of which only the rows in view are in the page. */
-export function MapTable({ maps, home, address, titleOf, menu }: Props) {
+export function MapTable({ maps, home, limit, address, titleOf, menu }: Props) {
   const [words, setWords] = useState('')
   const sorted = useMemo(() => [...maps].sort((a, b) => order.compare(a.title, b.title)), [maps])
   const shown = useMemo(() => {
@@ -72,7 +73,7 @@ export function MapTable({ maps, home, address, titleOf, menu }: Props) {
                         home map
                       </Badge>
                     )}
-                    {map.topics > BEARABLE.limit && (
+                    {map.topics > limit && (
                       <Text span size="sm" c="var(--ember-text)" ml={6}>
                         crowded
                       </Text>

@@ -1,4 +1,4 @@
-import { Alert, Button, Chip, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
+import { Alert, Chip, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
@@ -6,6 +6,7 @@ import { foldForFinding } from '../../core/text/folding'
 import { ask, wordsFor } from '../app/api'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
+import { UndoButton } from '../collection/UndoButton'
 import { useSession } from '../sync/use-session'
 import { ClutterBand } from './ClutterBand'
 import { LedgerTable } from './LedgerTable'
@@ -65,18 +66,6 @@ function Links() {
 }
 
 const LEDGER_MS = 120_000
-
-/** Takes back the last thing that was done here. */
-function UndoButton({ onDone }: { onDone(): void }) {
-  const session = useSession()
-  const { undo } = session.undoable
-  if (!undo) return null
-  return (
-    <Button variant="default" onClick={() => void session.takeBack('undo').then(onDone)}>
-      Undo: {undo.label}
-    </Button>
-  )
-}
 
 interface Parts {
   ledger: LedgerAnswer

@@ -24,6 +24,11 @@ export function PeekCard({ map, ways }: { map: MapId; ways: readonly Way[] }) {
           <div className={styles.peekPicture}>
             <ThumbnailPicture collection={session.id} map={map} version={String(topics)} />
           </div>
+          {data?.crowding && (
+            <Text size="xs" c="var(--ember-text)">
+              {data.crowding}
+            </Text>
+          )}
           <ul className={styles.peekTopics}>
             {data?.first.map((text, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: several topics can have the same text.

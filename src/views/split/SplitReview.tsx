@@ -4,7 +4,7 @@ import { useCallback, useMemo, useState } from 'react'
 import { splitOffAll } from '../../core/commands/split-off'
 import { crowdingWords } from '../../core/crowding/crowding'
 import { isLegible } from '../../core/crowding/legibility'
-import { BEARABLE } from '../../core/crowding/piece-cost'
+import { limitsOf } from '../../core/crowding/piece-cost'
 import type { MapAfter } from '../../core/crowding/propose-split'
 import {
   canSplit,
@@ -175,7 +175,8 @@ const PartNumber = ({ number }: { number: number }) => (
 function Plate({ map, number, marks }: { map: MapAfter; number: number | null; marks?: ReadonlyMap<string, number> }) {
   // All that is of one part has its hue; on the map that stays, its doorway.
   const partOf = useCallback((topic: string) => number ?? marks?.get(topic), [number, marks])
-  const isCrowded = !isLegible(map) || map.topics > BEARABLE.limit
+  const limits = limitsOf(useSession().records)
+  const isCrowded = !isLegible(map, limits) || map.topics > limits.limit
   return (
     <>
       <span className={styles.plateName} title={map.name}>

@@ -1,6 +1,6 @@
 import { useCallback, useState } from 'react'
 import { isLegible, judge } from '../../core/crowding/legibility'
-import { BEARABLE } from '../../core/crowding/piece-cost'
+import { limitsOf } from '../../core/crowding/piece-cost'
 import type { MapId } from '../../core/records/ids'
 import { useFonts } from '../app/late-parts'
 import type { CollectionSession } from '../sync/collection-session'
@@ -17,11 +17,12 @@ export function CrowdingNote({ map, count }: { map: MapId; count: number }) {
     useCallback(
       (session: CollectionSession) => {
         const topics = session.countTopics(map)
+        const limits = limitsOf(session.records)
         // What is over the limit needs no drawing to tell.
         return (
           session.isOpen(map) &&
-          (topics > BEARABLE.limit ||
-            !isLegible(judge(session.records, map, { fonts, countTopics: session.countTopics })))
+          (topics > limits.limit ||
+            !isLegible(judge(session.records, map, { fonts, countTopics: session.countTopics }), limits))
         )
       },
       [map, fonts],

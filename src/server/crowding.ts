@@ -1,0 +1,44 @@
+import { v7 as uuid } from 'uuid'
+import { z } from 'zod'
+import { collectionReview, splitNumbers } from '../core/crowding/collection-review'
+import { MapId, TopicId } from '../core/records/ids'
+import { MAX_TITLE } from '../core/records/text'
+import { mayRead } from '../core/rights/grant'
+import { ALL_FONTS } from '../core/text/all-fonts'
+import { topicsInOrder } from '../core/tree/walk'
+import { wholeCollection } from './collections'
+import type { Member } from './http/endpoint'
+import { Failure } from './http/failure'
+
+const newIds = { newId: uuid }
+const context = { fonts: ALL_FONTS, countTopics: () => 0 }
+
+/** Topics that are laid out for a review of a whole collection: some twenty seconds. */
+const MOST_LAID_OUT = 60_000
+
+export const Parts = z
+  .array(
+    z.union([
+      z.strictObject({ topic: TopicId, name: z.string().max(MAX_TITLE).optional() }),
+      z.strictObject({ row: z.array(TopicId).min(1).max(2_000), name: z.string().max(MAX_TITLE) }),
+    ]),
+  )
+  .max(500)
+
+/** The maps of a collection that are hard to read, as far as they are open to whoever asks. For a thread of its own. */
+export async function crowdedMaps({ collection, reach }: Member) {
+  const { records } = await wholeCollection(collection)
+  const maps = [...records.all('map')]
+    .filter(({ id, trashed }) => !trashed && mayRead(reach, id))
+    .map(({ id }) => ({ map: id, topics: [...topicsInOrder(records, id)].length }))
+  return collectionReview(records, maps, context, newIds, MOST_LAID_OUT)
+}
+
+export const Effect = z.strictObject({ map: MapId, parts: Parts })
+
+/** What splitting off parts of a map would come to. For a thread of its own. */
+export async function splitComesTo({ collection, reach }: Member, { map, parts }: z.infer<typeof Effect>) {
+  const { records } = await wholeCollection(collection)
+  if (!records.root(map) || !mayRead(reach, map)) throw new Failure(404, 'This map is gone.')
+  return splitNumbers(records, map, parts, context, newIds)
+}

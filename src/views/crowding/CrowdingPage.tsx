@@ -1,0 +1,273 @@
+import {
+  Alert,
+  Anchor,
+  Button,
+  Checkbox,
+  Group,
+  Loader,
+  NumberInput,
+  Stack,
+  Text,
+  TextInput,
+  Title,
+} from '@mantine/core'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { z } from 'zod'
+import { setLimits } from '../../core/commands/set-limits'
+import type { SplitPart } from '../../core/commands/split-off'
+import { limitsOf } from '../../core/crowding/piece-cost'
+import { LIMITS } from '../../core/records/collection'
+import { MapId, TopicId } from '../../core/records/ids'
+import { ask, tell, wordsFor } from '../app/api'
+import { OpenedCollection } from '../app/OpenedCollection'
+import { PageFrame } from '../app/PageFrame'
+import { UndoButton } from '../collection/UndoButton'
+import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
+import { useSession } from '../sync/use-session'
+import styles from './crowding.module.css'
+
+const Numbers = z.object({ maps: z.number(), largest: z.number(), px: z.number(), between: z.number() })
+const Part = z.union([
+  z.object({ topic: TopicId, name: z.string().optional() }),
+  z.object({ row: z.array(TopicId), name: z.string() }),
+])
+const Crowded = z.object({
+  map: MapId,
+  words: z.string(),
+  before: Numbers,
+  after: Numbers,
+  parts: z.array(z.object({ part: Part, topics: z.number(), share: z.number(), leaving: z.number() })),
+})
+type Crowded = z.infer<typeof Crowded>
+
+const REVIEW_MS = 120_000
+
+export default function CrowdingPage({ collection }: { collection: string }) {
+  return (
+    <OpenedCollection collection={collection}>
+      <Crowding />
+    </OpenedCollection>
+  )
+}
+
+const keyOf = (part: SplitPart): string => ('row' in part ? part.row.join(' ') : part.topic)
+const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
+
+/** What a person has said of a proposal: left out, or named. */
+interface Said {
+  isLeft: boolean
+  name: string | null
+}
+
+/** The split review of a whole collection: maps that are hard to read, worst first, each with what could be split off. */
+function Crowding() {
+  const session = useSession()
+  const queries = useQueryClient()
+  const key = ['crowding', session.id]
+  const { data, error } = useQuery({
+    queryKey: key,
+    queryFn: () => ask(z.array(Crowded), `/api/collections/${session.id}/crowding`, { limit: REVIEW_MS }),
+    staleTime: 0,
+  })
+  const [said, setSaid] = useState<ReadonlyMap<string, Said>>(new Map())
+  const [busy, setBusy] = useState(false)
+  const again = () => void queries.invalidateQueries({ queryKey: key })
+  const taken = (of: Crowded): SplitPart[] =>
+    of.parts.flatMap(({ part }) => {
+      const { isLeft, name } = said.get(keyOf(part)) ?? { isLeft: false, name: null }
+      return isLeft ? [] : [name === null ? part : { ...part, name }]
+    })
+  const all = (data ?? []).flatMap(taken)
+  const split = async () => {
+    setBusy(true)
+    const done = await session.command('split-off', { parts: all })
+    setBusy(false)
+    if (done) tell(`Split off ${counted(all.length, 'branch', 'branches')}.`)
+    again()
+  }
+  const say = (part: SplitPart, change: Partial<Said>) =>
+    setSaid((before) => {
+      const known = before.get(keyOf(part)) ?? { isLeft: false, name: null }
+      return new Map(before).set(keyOf(part), { ...known, ...change })
+    })
+  return (
+    <PageFrame
+      trail={[
+        { name: session.collection.title, address: `/c/${session.id}` },
+        { name: 'Crowding', address: `/c/${session.id}/crowding` },
+      ]}
+    >
+      <Stack gap="lg">
+        <Group justify="space-between">
+          <Title order={1} size="h2">
+            {data ? titleFor(data.length) : 'Crowding'}
+          </Title>
+          <UndoButton onDone={again} />
+        </Group>
+        <LimitsForm onDone={again} />
+        {error && <Alert color="ember">{wordsFor(error)}</Alert>}
+        {!data && !error && <Loader aria-label="Looking at all maps" />}
+        {data?.length === 0 && (
+          <Text>
+            Every map can be read as it is. <Anchor href={`/c/${session.id}`}>All maps</Anchor>
+          </Text>
+        )}
+        {data?.map((crowded) => (
+          <OneMap
+            key={crowded.map}
+            crowded={crowded}
+            taken={taken(crowded)}
+            saidOf={(part) => said.get(keyOf(part)) ?? { isLeft: false, name: null }}
+            say={say}
+          />
+        ))}
+        {session.mayEdit && all.length > 0 && (
+          <Group justify="flex-end">
+            <Button loading={busy} onClick={() => void split()}>
+              Split off {counted(all.length, 'branch', 'branches')}
+            </Button>
+          </Group>
+        )}
+      </Stack>
+    </PageFrame>
+  )
+}
+
+const titleFor = (count: number): string =>
+  count === 0 ? 'Nothing is crowded' : count === 1 ? 'One map is hard to read' : `${count} maps are hard to read`
+
+function OneMap({
+  crowded,
+  taken,
+  saidOf,
+  say,
+}: {
+  crowded: Crowded
+  taken: readonly SplitPart[]
+  saidOf(part: SplitPart): Said
+  say(part: SplitPart, change: Partial<Said>): void
+}) {
+  const session = useSession()
+  const { map, words, before, parts } = crowded
+  const isAsProposed = taken.length === parts.length
+  const keys = taken.map(keyOf)
+  const { data: after = crowded.after } = useQuery({
+    queryKey: ['comes-to', session.id, map, keys],
+    queryFn: () =>
+      ask(Numbers, `/api/collections/${session.id}/crowding`, { method: 'POST', body: { map, parts: taken } }),
+    enabled: !isAsProposed,
+    placeholderData: (known) => known,
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+  const shown = isAsProposed ? crowded.after : after
+  const title = session.titleOf(map)
+  return (
+    <section className={styles.map} aria-label={title}>
+      <div className={styles.picture} aria-hidden>
+        <ThumbnailPicture collection={session.id} map={map} version={String(before.largest)} />
+      </div>
+      <Stack gap={6} className={styles.told}>
+        <Title order={2} size="h4" style={{ overflowWrap: 'anywhere' }}>
+          <Anchor href={`/c/${session.id}/m/${map}`}>{title}</Anchor>
+        </Title>
+        <Text size="sm">{words.charAt(0).toUpperCase() + words.slice(1)}.</Text>
+        <Text size="sm" role="status">
+          largest map <b>{before.largest}</b> → <b>{shown.largest}</b> topics, smallest text{' '}
+          <b>{Math.max(1, Math.floor(before.px))}</b> → <b>{Math.max(1, Math.floor(shown.px))}</b> px, maps <b>1</b> →{' '}
+          <b>{shown.maps}</b>, links between them <b>{shown.between}</b>
+        </Text>
+        {parts.length === 0 && <Text size="sm">Nothing on it could be split off so that it is easier to read.</Text>}
+        <ul className={styles.parts}>
+          {parts.map(({ part, topics, share, leaving }) => {
+            const { isLeft, name } = saidOf(part)
+            const shownName = name ?? part.name ?? ''
+            return (
+              <li key={keyOf(part)}>
+                <Checkbox
+                  checked={!isLeft}
+                  disabled={!session.mayEdit}
+                  aria-label={`Split off ${shownName}`}
+                  onChange={(event) => say(part, { isLeft: !event.currentTarget.checked })}
+                />
+                <TextInput
+                  size="xs"
+                  className={styles.name}
+                  aria-label={`Name of the map for ${part.name}`}
+                  value={shownName}
+                  maxLength={500}
+                  readOnly={!session.mayEdit}
+                  onChange={(event) => say(part, { name: event.currentTarget.value })}
+                />
+                <Text size="sm" c="dimmed">
+                  {counted(topics, 'topic', 'topics')}, {Math.round(share * 100)} % of the map
+                  {leaving > 0 && `, ${counted(leaving, 'link leaves', 'links leave')} it`}
+                </Text>
+              </li>
+            )
+          })}
+        </ul>
+      </Stack>
+    </section>
+  )
+}
+
+/** From when on a map is called crowded, for this collection. */
+function LimitsForm({ onDone }: { onDone(): void }) {
+  const session = useSession()
+  const { limit, px } = limitsOf(session.records)
+  const [asked, setAsked] = useState<{ topics: number; px: number } | null>(null)
+  const shown = asked ?? { topics: limit, px }
+  const set = (limits: { topics: number; px: number } | null) => {
+    const { id } = session.collection
+    if (session.run((records, newIds) => setLimits(records, { collection: id, limits }, newIds)) === null) return
+    setAsked(null)
+    // What was set here is known there when it is saved.
+    setTimeout(onDone, 600)
+  }
+  return (
+    <Group gap="xs" align="center">
+      <Text size="sm">A map is crowded beyond</Text>
+      <NumberInput
+        size="xs"
+        w={84}
+        aria-label="Topics"
+        min={LIMITS.topics.least}
+        max={LIMITS.topics.most}
+        allowDecimal={false}
+        value={shown.topics}
+        readOnly={!session.mayEditAll}
+        onChange={(value) => setAsked({ ...shown, topics: Number(value) || shown.topics })}
+      />
+      <Text size="sm">topics, or when its text falls under</Text>
+      <NumberInput
+        size="xs"
+        w={76}
+        aria-label="Size of text in px"
+        min={LIMITS.px.least}
+        max={LIMITS.px.most}
+        value={shown.px}
+        readOnly={!session.mayEditAll}
+        onChange={(value) => setAsked({ ...shown, px: Number(value) || shown.px })}
+      />
+      <Text size="sm">px when fitted.</Text>
+      {asked && (
+        <Button size="compact-sm" onClick={() => set(clamped(asked))}>
+          Set
+        </Button>
+      )}
+      {!asked && session.collection.limits && session.mayEditAll && (
+        <Button size="compact-sm" variant="default" onClick={() => set(null)}>
+          As usual
+        </Button>
+      )}
+    </Group>
+  )
+}
+
+const within = (value: number, { least, most }: { least: number; most: number }) =>
+  Math.min(most, Math.max(least, value))
+const clamped = ({ topics, px }: { topics: number; px: number }) => ({
+  topics: Math.round(within(topics, LIMITS.topics)),
+  px: within(px, LIMITS.px),
+})
