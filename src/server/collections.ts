@@ -5,7 +5,7 @@ import { Records } from '../core/records/records'
 import { eachEnd } from '../core/records/reference-path'
 import type { CollectionDigest, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
 import type { TemplateRecord } from '../core/records/template'
-import { mayRead, onlyMaps, type Reach, roleOn, strongestOf } from '../core/rights/grant'
+import { mayRead, onlyMaps, type Reach, reachesAll, roleOn, strongestOf } from '../core/rights/grant'
 import { type FarCarrier, openRows, openSnapshot } from '../core/rights/kept-back'
 import { type Client, prepared, snapshot } from './database'
 import type { Member } from './http/endpoint'
@@ -127,6 +127,7 @@ export function digestOf({ collection, role, reach, person }: Member): Promise<C
       roles: reach.everywhere === role ? null : Object.fromEntries(rolesOf(rows, reach)),
       person: person.id as CollectionDigest['person'],
       maps: openRows(rows, reach),
+      folders: reachesAll(reach) ? await selectRecords(client, 'folder', collection) : [],
     }
   })
 }

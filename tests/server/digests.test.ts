@@ -55,12 +55,13 @@ function rowsOf(records: Records): MapDigest[] {
   }
   return [...records.all('map')]
     .sort((a, b) => (a.id < b.id ? -1 : 1))
-    .map(({ id, title, trashed, homeDoorway }) => {
+    .map(({ id, title, trashed, folder, homeDoorway }) => {
       const topics = [...topicsInOrder(records, id)]
       return {
         id,
         title,
         trashed,
+        folder,
         homeDoorway,
         parentMap: records.get('topic', homeDoorway)?.place.map ?? null,
         topics: topics.length,

@@ -4,6 +4,7 @@ import { collectionKind } from './collection'
 import { crosslinkKind } from './crosslink'
 import { enclosureKind } from './enclosure'
 import { fileKind } from './file'
+import { folderKind } from './folder'
 import type { KindDefinition, Reference } from './kind'
 import { lookKind } from './look'
 import { mapKind } from './map'
@@ -24,6 +25,7 @@ const definitions = {
   tag: tagKind,
   look: lookKind,
   template: templateKind,
+  folder: folderKind,
   map: mapKind,
   topic: topicKind,
   crosslink: crosslinkKind,

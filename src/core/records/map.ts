@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { MapId, TopicId } from './ids'
+import { FolderId, MapId, TopicId } from './ids'
 import { defineKind, names } from './kind'
 import { LayoutKind, NumberingScheme } from './layout'
 import { backgroundPicture, MapLook } from './look'
@@ -18,6 +18,8 @@ export const MapRecord = z.strictObject({
   numbering: NumberingScheme.nullable(),
   /** Null follows the collection. */
   look: MapLook.nullable(),
+  /** The folder in which it lies, if any. */
+  folder: FolderId.nullable().default(null),
   trashed: z.boolean(),
 })
 export type MapRecord = z.infer<typeof MapRecord>
@@ -25,6 +27,7 @@ export type MapRecord = z.infer<typeof MapRecord>
 export const mapKind = defineKind(MapRecord, {
   references: [
     names('homeDoorway', 'topic', 'The home doorway of this map', { whenGone: 'cleared' }),
+    names('folder', 'folder', 'The folder of this map'),
     backgroundPicture,
   ],
   joins: { look: 'properties' },

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { CollectionRecord } from './collection'
-import { MapId, PersonId, TopicId } from './ids'
+import { FolderRecord } from './folder'
+import { FolderId, MapId, PersonId, TopicId } from './ids'
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from './kinds'
 import type { Records } from './records'
 
@@ -29,6 +30,7 @@ export const MapDigest = z.strictObject({
   id: MapId,
   title: z.string(),
   trashed: z.boolean(),
+  folder: FolderId.nullable(),
   homeDoorway: TopicId.nullable(),
   /** The map on which the home doorway stands. */
   parentMap: MapId.nullable(),
@@ -49,6 +51,8 @@ export const CollectionDigest = z.strictObject({
   roles: z.record(z.string(), Role).nullable(),
   person: PersonId,
   maps: z.array(MapDigest),
+  /** Folders, for whoever may read all of the collection. */
+  folders: z.array(FolderRecord),
 })
 export type CollectionDigest = z.infer<typeof CollectionDigest>
 

@@ -12,6 +12,7 @@ export function openRows(rows: readonly MapDigest[], reach: Reach): MapDigest[] 
     .filter(({ id }) => isOpen(id))
     .map((row) => ({
       ...row,
+      folder: null,
       parentMap: row.parentMap && isOpen(row.parentMap) ? row.parentMap : null,
       homeDoorway: row.parentMap && isOpen(row.parentMap) ? row.homeDoorway : null,
       opens: row.opens.filter(isOpen),
@@ -47,6 +48,7 @@ export function openSnapshot(
     note: (records.note ?? []).filter(({ id }) => notes.has(id)),
     tag: (records.tag ?? []).filter(({ id }) => tags.has(id)),
     look: [],
+    folder: [],
     template: [],
   }
   return { ...snapshot, records: kept, farTopics }

@@ -8,13 +8,14 @@ import type { IdSource, Outcome } from '../../core/commands/command'
 import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/commands/doorways'
+import { putIntoFolder } from '../../core/commands/folders'
 import { restoreMap, trashMap } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
 import { splitOffAll } from '../../core/commands/split-off'
 import { tellApart } from '../../core/commands/tell-apart'
 import { Drawn } from '../../core/records/crosslink'
-import { ChangeId, type CollectionId, CrosslinkId, MapId, TopicId } from '../../core/records/ids'
+import { ChangeId, type CollectionId, CrosslinkId, FolderId, MapId, TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
@@ -61,6 +62,11 @@ const commands = {
     z.strictObject({ parts: Parts }),
     ({ parts }) => parts.flatMap((part) => ('row' in part ? part.row : [part.topic])),
     async ({ records }, args) => splitOffAll(records, args, newIds),
+  ),
+  'put-into-folder': command(
+    z.strictObject({ maps: z.array(MapId).min(1).max(1_000), folder: FolderId.nullable() }),
+    ({ maps }) => maps,
+    async ({ records }, args) => putIntoFolder(records, args, newIds),
   ),
   'duplicate-map': command(
     z.strictObject({ map: MapId, withChildren: z.boolean() }),

@@ -7,6 +7,7 @@ import { collectionTable } from './collection-table'
 import { crosslinkTable } from './crosslink-table'
 import { enclosureTable } from './enclosure-table'
 import { fileTable } from './file-table'
+import { folderTable } from './folder-table'
 import { lookTable } from './look-table'
 import { mapTable } from './map-table'
 import { noteTable } from './note-table'
@@ -29,6 +30,7 @@ const tables: { [K in RecordKind]: Table<K> } = {
   tag: tagTable,
   look: lookTable,
   template: templateTable,
+  folder: folderTable,
 }
 
 /** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */

@@ -2,9 +2,11 @@ import { ActionIcon, Anchor, Button, Group, Switch, Text, TextInput, Title } fro
 import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { atlasOf, LEAST_WIDTH, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
+import { MapId } from '../../core/records/ids'
 import { foldForFinding } from '../../core/text/folding'
 import { tell } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
+import { FolderDialog } from '../collection/FolderDialog'
 import { useSession } from '../sync/use-session'
 import { ArcLayer } from './ArcLayer'
 import styles from './atlas.module.css'
@@ -146,6 +148,7 @@ function around(plates: readonly Plate[]) {
 function Chosen({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
   const session = useSession()
   const [first, ...more] = maps
+  const [isFolder, setFolder] = useState(false)
   const title = session.titleOf(first!)
   const trash = async () => {
     const { homeMap } = session.collection
@@ -173,6 +176,12 @@ function Chosen({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
           Merge into {title} …
         </Button>
       )}
+      {session.mayEditAll && (
+        <Button size="compact-sm" variant="default" onClick={() => setFolder(true)}>
+          Put into a folder …
+        </Button>
+      )}
+      {isFolder && <FolderDialog maps={maps.map((map) => MapId.parse(map))} onClose={() => setFolder(false)} />}
       {session.mayEditAll && !isHomeAlone && (
         <Button size="compact-sm" variant="subtle" color="ember" onClick={() => void trash()}>
           Put into the trash

@@ -1,13 +1,16 @@
 import { ActionIcon, Button, Group, Loader, Menu, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, lazy, Suspense, useState } from 'react'
+import { moveFolder, renameFolder, trashFolder } from '../../core/commands/folders'
 import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/maps'
 import { limitsOf } from '../../core/crowding/piece-cost'
+import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
 import { RunningJobs } from '../jobs/RunningJobs'
 import { useSession } from '../sync/use-session'
+import { FolderDialog } from './FolderDialog'
 import { MapTable } from './MapTable'
 
 const Gallery = lazy(() => import('../beginning/Gallery'))
@@ -22,7 +25,7 @@ export default function CollectionPage({ collection }: { collection: string }) {
 }
 
 type Naming = { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
-type Asked = Naming | { kind: 'new' } | { kind: 'import' }
+type Asked = Naming | { kind: 'new' } | { kind: 'import' } | { kind: 'folder'; map: MapDigest }
 
 /** All maps of a collection: open, make, import, rename, put into the trash and take back. */
 function Maps() {
@@ -101,11 +104,20 @@ function Maps() {
             maps={kept}
             home={home}
             limit={limitsOf(session.records).limit}
+            records={session.records}
+            mayMove={session.mayEditAll}
+            put={(map, folder) => void session.command('put-into-folder', { maps: [map], folder })}
+            folderMenu={(folder) => session.mayEditAll && <FolderMenu folder={folder} />}
             address={address}
             titleOf={(map) => session.titleOf(map)}
             menu={(map) =>
               session.mayEditAll && (
-                <MapMenu map={map} isHome={map.id === home} rename={() => setAsked({ kind: 'rename', map })} />
+                <MapMenu
+                  map={map}
+                  isHome={map.id === home}
+                  rename={() => setAsked({ kind: 'rename', map })}
+                  moveToFolder={() => setAsked({ kind: 'folder', map })}
+                />
               )
             }
           />
@@ -140,6 +152,7 @@ function Maps() {
           {asked?.kind === 'import' && <ImportPanel onBack={() => setAsked(null)} isAlone />}
         </Suspense>
       </Modal>
+      {asked?.kind === 'folder' && <FolderDialog maps={[asked.map.id]} onClose={() => setAsked(null)} />}
       {(asked?.kind === 'rename' || asked?.kind === 'rename-collection') && (
         <NameDialog asked={asked} onClose={() => setAsked(null)} />
       )}
@@ -147,10 +160,72 @@ function Maps() {
   )
 }
 
-const pick = (map: { title: string; trashed: boolean } | undefined) =>
-  map ? { title: map.title, trashed: map.trashed } : {}
+const pick = (map: Pick<MapDigest, 'title' | 'trashed' | 'folder'> | undefined) =>
+  map ? { title: map.title, trashed: map.trashed, folder: map.folder } : {}
 
-function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; rename(): void }) {
+/** What can be done with a folder. Its name is asked for in place of it. */
+function FolderMenu({ folder }: { folder: FolderRecord }) {
+  const session = useSession()
+  const [isNaming, setNaming] = useState(false)
+  return (
+    <>
+      <Menu position="bottom-end">
+        <Menu.Target>
+          <ActionIcon variant="subtle" color="gray" aria-label={`Folder ${folder.title}: what can be done`}>
+            <IconDots size={18} />
+          </ActionIcon>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item onClick={() => setNaming(true)}>Rename</Menu.Item>
+          {folder.parent && (
+            <Menu.Item
+              onClick={() =>
+                session.run((records, newIds) => moveFolder(records, { folder: folder.id, parent: null }, newIds))
+              }
+            >
+              Take it out of the folder around it
+            </Menu.Item>
+          )}
+          <Menu.Item
+            color="ember"
+            onClick={() => session.run((records, newIds) => trashFolder(records, { folder: folder.id }, newIds))}
+          >
+            Remove the folder; its maps stay
+          </Menu.Item>
+        </Menu.Dropdown>
+      </Menu>
+      {isNaming && (
+        <Modal opened onClose={() => setNaming(false)} title="Rename the folder">
+          <form
+            onSubmit={(event) => {
+              event.preventDefault()
+              const title = String(new FormData(event.currentTarget).get('name'))
+              setNaming(false)
+              session.run((records, newIds) => renameFolder(records, { folder: folder.id, title }, newIds))
+            }}
+          >
+            <Stack>
+              <TextInput name="name" label="Name" defaultValue={folder.title} required maxLength={500} data-autofocus />
+              <Button type="submit">Rename</Button>
+            </Stack>
+          </form>
+        </Modal>
+      )}
+    </>
+  )
+}
+
+function MapMenu({
+  map,
+  isHome,
+  rename,
+  moveToFolder,
+}: {
+  map: MapDigest
+  isHome: boolean
+  rename(): void
+  moveToFolder(): void
+}) {
   const session = useSession()
   return (
     <Menu position="bottom-end">
@@ -161,6 +236,7 @@ function MapMenu({ map, isHome, rename }: { map: MapDigest; isHome: boolean; ren
       </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item onClick={rename}>Rename</Menu.Item>
+        <Menu.Item onClick={moveToFolder}>Put into a folder …</Menu.Item>
         {!isHome && (
           <Menu.Item
             onClick={() =>

@@ -1,35 +1,66 @@
-import { Anchor, Badge, Table, Text, TextInput, VisuallyHidden } from '@mantine/core'
-import { IconSearch } from '@tabler/icons-react'
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  pointerWithin,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import { ActionIcon, Anchor, Badge, Table, Text, TextInput, UnstyledButton, VisuallyHidden } from '@mantine/core'
+import { IconChevronDown, IconChevronRight, IconFolder, IconGripVertical, IconSearch } from '@tabler/icons-react'
 import { type ReactNode, useMemo, useState } from 'react'
+import type { FolderRecord } from '../../core/records/folder'
+import { FolderId, MapId } from '../../core/records/ids'
+import type { Records } from '../../core/records/records'
 import type { MapDigest } from '../../core/records/snapshot'
 import { foldForFinding } from '../../core/text/folding'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
-
-/** As people count: Map 2 stands before Map 10. */
-const order = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
+import { flatRows, folderRows, type SortedBy, type TableRow } from './folder-rows'
 
 /** From so many maps on they can be narrowed down by words. */
 const MANY = 12
+const COLUMNS = 5
+const OUTSIDE = 'outside of folders'
 
 interface Props {
   maps: readonly MapDigest[]
+  records: Records
   home: string | null
   /** Of more topics a map is called crowded. */
   limit: number
+  mayMove: boolean
   address(map: string): string
   titleOf(map: string): string
   menu(map: MapDigest): ReactNode
+  folderMenu(folder: FolderRecord): ReactNode
+  put(map: MapId, folder: FolderId | null): void
 }
 
-/** The maps of a collection as a table, of which only the rows in view are in the page. */
-export function MapTable({ maps, home, limit, address, titleOf, menu }: Props) {
+/** The maps of a collection as a table, in their folders, of which only the rows in view are in the page. */
+export function MapTable(props: Props) {
+  const { maps, records, mayMove, put } = props
   const [words, setWords] = useState('')
-  const sorted = useMemo(() => [...maps].sort((a, b) => order.compare(a.title, b.title)), [maps])
+  const [by, setBy] = useState<SortedBy>('title')
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
+  const [dragged, setDragged] = useState<string | null>(null)
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
+  const hasFolders = [...records.all('folder')].some(({ trashed }) => !trashed)
   const shown = useMemo(() => {
     const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
-    return sorted.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word)))
-  }, [sorted, words])
-  const { body, visible, before, after, measure } = useRowsInView(shown.length, (index) => shown[index]!.id)
+    return maps.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word)))
+  }, [maps, words])
+  const rows = words.trim() === '' && hasFolders ? folderRows(records, shown, by, closed) : flatRows(shown, by)
+  const { body, visible, before, after, measure } = useRowsInView(rows.length, (index) => rows[index]!.key)
+  const toggle = (folder: string) =>
+    setClosed((known) => new Set(known.has(folder) ? [...known].filter((id) => id !== folder) : [...known, folder]))
+  const heading = (sort: SortedBy, name: string) => (
+    <UnstyledButton fw={700} fz="inherit" onClick={() => setBy(sort)} aria-pressed={by === sort}>
+      {name}
+      {by === sort && <span aria-hidden> ▾</span>}
+    </UnstyledButton>
+  )
   return (
     <>
       {maps.length >= MANY && (
@@ -43,57 +74,167 @@ export function MapTable({ maps, home, limit, address, titleOf, menu }: Props) {
         />
       )}
       {shown.length === 0 && <Text c="dimmed">No map has these words in its title.</Text>}
-      <Table.ScrollContainer minWidth={260}>
-        <Table highlightOnHover aria-rowcount={shown.length + 1}>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Map</Table.Th>
-              <Table.Th ta="right">Topics</Table.Th>
-              <Table.Th visibleFrom="sm">Reached from</Table.Th>
-              <Table.Th ta="right" visibleFrom="sm">
-                Linked maps
-              </Table.Th>
-              <Table.Th>
-                <VisuallyHidden>What can be done</VisuallyHidden>
-              </Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody ref={body}>
-            <RowSpace height={before} columns={5} />
-            {visible.map(({ index }) => {
-              const map = shown[index]!
-              return (
-                <Table.Tr key={map.id} ref={measure} data-index={index} aria-rowindex={index + 2}>
-                  <Table.Td>
-                    <Anchor href={address(map.id)} fw={600} style={{ overflowWrap: 'anywhere' }}>
-                      {map.title || 'Untitled'}
-                    </Anchor>{' '}
-                    {map.id === home && (
-                      <Badge variant="light" size="sm">
-                        home map
-                      </Badge>
-                    )}
-                    {map.topics > limit && (
-                      <Text span size="sm" c="var(--ember-text)" ml={6}>
-                        crowded
-                      </Text>
-                    )}
-                  </Table.Td>
-                  <Table.Td ta="right">{map.topics}</Table.Td>
-                  <Table.Td visibleFrom="sm">
-                    {map.parentMap ? <Anchor href={address(map.parentMap)}>{titleOf(map.parentMap)}</Anchor> : ''}
-                  </Table.Td>
-                  <Table.Td ta="right" visibleFrom="sm">
-                    {map.linked.length || ''}
-                  </Table.Td>
-                  <Table.Td ta="right">{menu(map)}</Table.Td>
-                </Table.Tr>
-              )
-            })}
-            <RowSpace height={after} columns={5} />
-          </Table.Tbody>
-        </Table>
-      </Table.ScrollContainer>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragStart={({ active }) => setDragged(String(active.id))}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={({ active, over }) => {
+          setDragged(null)
+          if (!over || !mayMove) return
+          const folder = over.id === OUTSIDE ? null : FolderId.parse(over.id)
+          put(MapId.parse(active.id), folder)
+        }}
+      >
+        <Table.ScrollContainer minWidth={260}>
+          <Table highlightOnHover aria-rowcount={rows.length + 1}>
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th>{heading('title', 'Map')}</Table.Th>
+                <Table.Th ta="right">{heading('topics', 'Topics')}</Table.Th>
+                <Table.Th visibleFrom="sm">Reached from</Table.Th>
+                <Table.Th ta="right" visibleFrom="sm">
+                  {heading('links', 'Linked maps')}
+                </Table.Th>
+                <Table.Th>
+                  <VisuallyHidden>What can be done</VisuallyHidden>
+                </Table.Th>
+              </Table.Tr>
+            </Table.Thead>
+            <Table.Tbody ref={body}>
+              <RowSpace height={before} columns={COLUMNS} />
+              {visible.map(({ index }) => (
+                <Row
+                  key={rows[index]!.key}
+                  {...props}
+                  row={rows[index]!}
+                  index={index}
+                  measure={measure}
+                  isClosed={closed.has(rows[index]!.key)}
+                  toggle={toggle}
+                  isDraggable={mayMove && hasFolders}
+                />
+              ))}
+              <RowSpace height={after} columns={COLUMNS} />
+            </Table.Tbody>
+          </Table>
+        </Table.ScrollContainer>
+        {dragged && <Outside />}
+        <DragOverlay dropAnimation={null}>
+          {dragged && <Badge size="lg">{maps.find(({ id }) => id === dragged)?.title || 'Untitled'}</Badge>}
+        </DragOverlay>
+      </DndContext>
     </>
+  )
+}
+
+/** Takes what should lie in no folder any more. */
+function Outside() {
+  const { setNodeRef, isOver } = useDroppable({ id: OUTSIDE })
+  return (
+    <Text ref={setNodeRef} p="sm" ta="center" bd={`1px dashed var(${isOver ? '--spruce' : '--line'})`}>
+      Drop it here to put it into no folder
+    </Text>
+  )
+}
+
+interface RowProps extends Props {
+  row: TableRow
+  index: number
+  measure(element: Element | null): void
+  isClosed: boolean
+  isDraggable: boolean
+  toggle(folder: string): void
+}
+
+const indent = (level: number) => ({ paddingLeft: 10 + Math.min(level, 6) * 24 })
+
+function Row(props: RowProps) {
+  return props.row.kind === 'folder' ? <FolderRow {...props} row={props.row} /> : <MapRow {...props} row={props.row} />
+}
+
+function FolderRow({
+  row: { folder, level, maps },
+  index,
+  measure,
+  isClosed,
+  toggle,
+  folderMenu,
+}: RowProps & { row: Extract<TableRow, { kind: 'folder' }> }) {
+  const { setNodeRef, isOver } = useDroppable({ id: folder.id })
+  return (
+    <Table.Tr
+      ref={(element: HTMLTableRowElement | null) => {
+        measure(element)
+        setNodeRef(element)
+      }}
+      data-index={index}
+      aria-rowindex={index + 2}
+      bg={isOver ? 'var(--spruce-wash)' : 'var(--panel)'}
+    >
+      <Table.Td style={indent(level)}>
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          size="sm"
+          aria-expanded={!isClosed}
+          aria-label={`${isClosed ? 'Open' : 'Close'} the folder ${folder.title}`}
+          onClick={() => toggle(folder.id)}
+        >
+          {isClosed ? <IconChevronRight size={16} /> : <IconChevronDown size={16} />}
+        </ActionIcon>{' '}
+        <IconFolder size={16} aria-hidden style={{ verticalAlign: '-3px' }} /> <b>{folder.title}</b>
+      </Table.Td>
+      <Table.Td ta="right" colSpan={3}>
+        {maps === 1 ? '1 map' : `${maps} maps`}
+      </Table.Td>
+      <Table.Td ta="right">{folderMenu(folder)}</Table.Td>
+    </Table.Tr>
+  )
+}
+
+function MapRow({
+  row: { map, level },
+  index,
+  measure,
+  home,
+  limit,
+  address,
+  titleOf,
+  menu,
+  isDraggable,
+}: RowProps & { row: Extract<TableRow, { kind: 'map' }> }) {
+  const { setNodeRef, listeners } = useDraggable({ id: map.id, disabled: !isDraggable })
+  return (
+    <Table.Tr ref={measure} data-index={index} aria-rowindex={index + 2}>
+      <Table.Td style={indent(level)}>
+        {isDraggable && (
+          <span ref={setNodeRef} {...listeners} style={{ cursor: 'grab', touchAction: 'none' }} aria-hidden data-grip>
+            <IconGripVertical size={14} color="var(--quiet-ink)" style={{ verticalAlign: '-2px' }} />{' '}
+          </span>
+        )}
+        <Anchor href={address(map.id)} fw={600} style={{ overflowWrap: 'anywhere' }}>
+          {map.title || 'Untitled'}
+        </Anchor>{' '}
+        {map.id === home && (
+          <Badge variant="light" size="sm">
+            home map
+          </Badge>
+        )}
+        {map.topics > limit && (
+          <Text span size="sm" c="var(--ember-text)" ml={6}>
+            crowded
+          </Text>
+        )}
+      </Table.Td>
+      <Table.Td ta="right">{map.topics}</Table.Td>
+      <Table.Td visibleFrom="sm">
+        {map.parentMap ? <Anchor href={address(map.parentMap)}>{titleOf(map.parentMap)}</Anchor> : ''}
+      </Table.Td>
+      <Table.Td ta="right" visibleFrom="sm">
+        {map.linked.length || ''}
+      </Table.Td>
+      <Table.Td ta="right">{menu(map)}</Table.Td>
+    </Table.Tr>
   )
 }

@@ -19,6 +19,7 @@ export function recordsOfResult(
     id: map,
     title: '',
     homeDoorway: null,
+    folder: null,
     layout: 'both',
     spacing: 1,
     numbering: null,

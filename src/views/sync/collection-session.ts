@@ -52,6 +52,7 @@ export class CollectionSession {
     )
     this.rows.take(digest.maps, digest.number)
     this.held.records.put('collection', digest.collection)
+    for (const folder of digest.folders) this.held.records.put('folder', folder)
     const { id, person } = { id: digest.collection.id, person: digest.person }
     this.outbox = new Outbox({
       send: (changes) => sendChanges(id, changes),
@@ -383,7 +384,7 @@ export class CollectionSession {
     this.digest = digest
     if (this.rows.replace(digest.maps, digest.number)) this.countsVersion++
     this.feed.caughtUpTo(digest.number)
-    this.held.takeCollection(digest.collection)
+    this.held.takeCollection(digest.collection, digest.folders)
     for (const map of [...this.held.openMaps])
       if (this.rows.get(map)) await this.openMap(map)
       else this.held.close(map)
@@ -475,6 +476,8 @@ export class CollectionSession {
     args: object,
     id: ChangeId = ChangeId.parse(uuid()),
   ): Promise<z.infer<typeof CommandAnswer> | null> {
+    // What was just done here may be what it is about.
+    await Promise.race([this.outbox.run(), new Promise((resolve) => setTimeout(resolve, SENDING_MS))])
     const path = `/api/collections/${this.id}/commands/${name}`
     const post = () => ask(CommandAnswer, path, { method: 'POST', body: { id, args }, limit: COMMAND_MS })
     try {
@@ -498,6 +501,9 @@ const ImportResult = z.object({
   unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
 })
 export type ImportResult = z.infer<typeof ImportResult>
+
+/** How long a command waits for what is still being sent. */
+const SENDING_MS = 3_000
 
 /** How long a command that goes over a whole collection may take. */
 const COMMAND_MS = 300_000

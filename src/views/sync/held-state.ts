@@ -130,9 +130,12 @@ export class HeldState {
     })
   }
 
-  /** Takes over what is said of the collection itself. */
-  takeCollection(collection: RecordByKind['collection']): void {
-    this.beneathPending(() => this.records.put('collection', collection))
+  /** Takes over what is said of the collection itself, and its folders. */
+  takeCollection(collection: RecordByKind['collection'], folders: readonly RecordByKind['folder'][]): void {
+    this.beneathPending(() => {
+      this.records.put('collection', collection)
+      for (const folder of folders) this.records.put('folder', folder)
+    })
   }
 
   /** Runs `work` on the committed records alone, then replays the pending changes. */

@@ -107,7 +107,15 @@ export function recordsOf(
   saplings: readonly Sapling[],
 ): Records {
   const records = new Records()
-  records.put('map', { id: MAP, title: 'Forest', homeDoorway: null, look: null, ...shape, trashed: false })
+  records.put('map', {
+    id: MAP,
+    title: 'Forest',
+    homeDoorway: null,
+    folder: null,
+    look: null,
+    ...shape,
+    trashed: false,
+  })
   saplings.forEach((_, i) => {
     records.put('topic', topicOf(saplings, i))
   })

@@ -13,6 +13,7 @@ function collection(parents: readonly number[], topics: readonly number[] = []):
     title: `Map ${i}`,
     trashed: false,
     homeDoorway: null,
+    folder: null,
     parentMap: parent < 0 ? null : idOf(parent),
     topics: topics[i] ?? 10,
     opens: parents.flatMap((other, child) => (other === i ? [idOf(child)] : [])),

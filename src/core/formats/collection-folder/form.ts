@@ -23,7 +23,7 @@ export interface FolderText {
 }
 
 /** Kinds that stand in `collection.json` as a whole; all others belong to a map. */
-export const WHOLE_KINDS = ['tag', 'look', 'template'] as const satisfies readonly RecordKind[]
+export const WHOLE_KINDS = ['tag', 'look', 'template', 'folder'] as const satisfies readonly RecordKind[]
 
 const ELSEWHERE: readonly RecordKind[] = ['collection', 'map', 'topic', 'note', 'file', ...WHOLE_KINDS]
 /** Kinds that stand in the file of a map beside its topics and their notes. */

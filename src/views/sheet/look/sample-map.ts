@@ -28,7 +28,7 @@ function sample(
   look: MapLook | null,
 ): Sample {
   const records = new Records()
-  const shape = { homeDoorway: null, spacing: 1, numbering: null }
+  const shape = { homeDoorway: null, folder: null, spacing: 1, numbering: null }
   records.put('map', { id: MAP, title: 'Bog', ...shape, layout, look, trashed: false })
   topics.forEach(([parent, text, side = null], i) => {
     const place: Place =
