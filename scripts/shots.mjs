@@ -178,12 +178,6 @@ await main(async () => {
     await topic('Vegetation').click()
     await openSheet(true)
     await page.getByRole('button', { name: 'Look', exact: true }).click()
-    const looks = []
-    for (const look of ['Laid', 'Lantern', 'Galley', 'Pencil', 'Mosaic', 'Willow']) {
-      await page.getByRole('button', { name: new RegExp(`^${look}:`) }).click()
-      looks.push(await stagePicture())
-    }
-    await contactSheet('looks', looks, 'cover')
     await page.getByRole('button', { name: /^Laid:/ }).click()
     await page.keyboard.press('Alt+f')
     await dress()
@@ -227,10 +221,20 @@ await main(async () => {
     await page.getByRole('combobox', { name: 'Maps to take over' }).click()
     await page.getByRole('option', { name: /^Notes on dipwells/ }).click()
     await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'Show the plan' }).click()
-    await page.getByText(/topics are joined/).waitFor()
+    await page.getByText(/^\d+ joined, \d+ added/).waitFor()
     await shot('merge-plan')
-    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Back to the map' }).click()
+    await page.getByRole('button', { name: 'Other maps' }).click()
+    await page.getByRole('menuitem', { name: 'Ideas from the public evening' }).click()
+    await choose('Ideas from the public evening', 'Gather', 'Sort what hangs on it …')
+    const suggestion = page.getByRole('status', { name: 'What could belong together' })
+    for (let taken = 0; taken < 3; taken++) {
+      await suggestion.getByRole('button', { name: 'Yes' }).click()
+      await page.waitForTimeout(1_200)
+    }
+    await shot('sorting')
+    await page.getByRole('button', { name: 'Back to the map' }).click()
+    await page.waitForTimeout(300)
     await page.getByRole('button', { name: 'Other maps' }).click()
     await page.getByRole('menuitem', { name: 'Water and ditch blocking' }).click()
     await page.getByRole('button', { name: /crowded: review/ }).click()

@@ -17,7 +17,7 @@ export interface SplitNumbers {
 }
 
 /** A part that could be split off, with what it has on it. */
-export interface ProposedPart {
+interface ProposedPart {
   part: SplitPart
   topics: number
   /** Of the map, between 0 and 1. */

@@ -2,15 +2,16 @@ import type { Point } from '../records/place'
 import type { Bounds, TopicBox } from './boxes'
 import { FOLD_SPACE } from './solid'
 
-/** Where a topic offers a child and a sibling: middles of round buttons, in map units; null where there is room for none. */
+/** Where a topic offers a child, a sibling, and a cross-link that begins there: middles of round buttons, in map units; null where there is room for none. */
 export interface PlusSpots {
   child: Point | null
   sibling: Point | null
+  link: Point | null
 }
 
 /**
- * Places for two buttons of a radius beside a topic that cover no words, neither its own nor those of neighbours: a child
- * where it would grow, a sibling where that would stand, else at a corner. `near` tells what stands in a rectangle.
+ * Places for three buttons of a radius beside a topic that cover no words, neither its own nor those of neighbours: a child
+ * where it would grow, a sibling where that would stand, a link on the other side, else at a corner. `near` tells what stands in a rectangle.
  */
 export function plusSpots(box: TopicBox, radius: number, near: (bounds: Bounds) => readonly Bounds[]): PlusSpots {
   const around = spotsAround(box, radius)
@@ -34,10 +35,14 @@ export function plusSpots(box: TopicBox, radius: number, near: (bounds: Bounds) 
   const fallbacks = [around.outwardLower, around.outwardUpper, around.below, around.above, around.inwardLower]
   const child = [outward, ...fallbacks].find(isClear) ?? null
   const besides = growsDown ? [around.right, around.left] : [around.below, around.belowOutward]
-  const sibling = [...besides, around.inwardLower, around.inwardUpper, around.outwardLower].find(
-    (spot) => isClear(spot) && !(child && Math.hypot(spot.x - child.x, spot.y - child.y) < 2 * radius),
-  )
-  return { child, sibling: sibling ?? null }
+  const taken: Point[] = child ? [child] : []
+  const isFree = (spot: Point) =>
+    isClear(spot) && taken.every(({ x, y }) => Math.hypot(spot.x - x, spot.y - y) >= 2 * radius)
+  const sibling = [...besides, around.inwardLower, around.inwardUpper, around.outwardLower].find(isFree) ?? null
+  if (sibling) taken.push(sibling)
+  const corners = [around.aboveInward, around.aboveOutward, around.inwardUpper, around.inwardLower, around.outwardUpper]
+  const link = [around.above, ...corners, around.belowInward].find(isFree) ?? null
+  return { child, sibling, link }
 }
 
 /** From the edge at which the width is changed to the middle of a button, in its radii. */
@@ -60,7 +65,10 @@ function spotsAround(box: TopicBox, radius: number) {
     inwardUpper: { x: back, y: y + radius * 0.2 },
     below: { x: x + width / 2, y: below },
     belowOutward: { x: growsLeft ? x + radius : x + width - radius, y: below },
+    belowInward: { x: growsLeft ? x + width - radius : x + radius, y: below },
     above: { x: x + width / 2, y: above },
+    aboveOutward: { x: growsLeft ? x + radius : x + width - radius, y: above },
+    aboveInward: { x: growsLeft ? x + width - radius : x + radius, y: above },
     left: { x: left, y: middle },
     right: { x: right, y: middle },
   }

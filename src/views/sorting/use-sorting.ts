@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { TopicId } from '../../core/records/ids'
-import { type Band, bandsInOrder, sortingTable } from '../../core/sorting/bands'
+import { bandsInOrder, sortingTable } from '../../core/sorting/bands'
 import { MOST_SORTED } from '../../core/sorting/suggestions'
 import { drawersOf } from '../../core/tree/to-place'
 import { ask } from '../app/api'
@@ -88,6 +88,3 @@ function listed({ bands, homes, headings }: z.infer<typeof Answer>): Suggestion[
     return { ...each, key: `${each.kind} ${band} ${[...each.topics].sort().join(' ')}` } as Suggestion
   })
 }
-
-/** Everything in some bands, with the bands inside them. */
-export const topicsOf = (bands: readonly Band[]): TopicId[] => bands.map(({ topic }) => topic.id)

@@ -265,6 +265,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               transform={at}
               onChild={() => composeChild(situation(), plusBox.topic)}
               onSibling={() => composeSibling(situation(), plusBox.topic)}
+              onLink={(event, line) => beginDrag(session, { link: plusBox.topic.id, line }, event)}
             />
           )}
         </FollowView>

@@ -5,7 +5,6 @@ import type { TopicBox } from '../../core/layout/boxes'
 import { TOPIC_WIDTH } from '../../core/records/topic'
 import type { Command } from '../sheet/look/Choice'
 import type { CollectionSession } from '../sync/collection-session'
-import { beginDrag } from '../workspace/dragging'
 import styles from './stage.module.css'
 
 interface Props {
@@ -44,10 +43,7 @@ function drag(session: CollectionSession, event: ReactPointerEvent, commandAt: (
   window.addEventListener('keydown', giveUp, true)
 }
 
-/** How far above a topic the grip stands from which links are drawn, in px. */
-const ABOVE = 16
-
-/** At the edges of the selected topic: grips for links that begin there, the width of its text, and the corner of its picture. */
+/** At the edges of the selected topic: a grip for the width of its text, and one at the corner of its picture. */
 export function TopicHandles({ session, box, transform }: Props) {
   const { topic, style, growsLeft, face } = box
   const outward = growsLeft ? -1 : 1
@@ -59,24 +55,8 @@ export function TopicHandles({ session, box, transform }: Props) {
   const pictureX = growsLeft
     ? box.x + box.width - style.padX - (picture?.width ?? 0)
     : box.x + style.padX + (picture?.width ?? 0)
-  const linkAt = { x: transform.applyX(box.x + box.width / 2), y: top }
   return (
     <>
-      <button
-        type="button"
-        tabIndex={-1}
-        className={styles.linkGrip}
-        style={{ left: linkAt.x - 7, top: linkAt.y - ABOVE }}
-        title="Drag to another topic: cross-link (Alt + L)"
-        aria-label={`Draw a cross-link from ${topic.text}`}
-        onPointerDown={(event) => {
-          if (event.button !== 0) return
-          event.preventDefault()
-          event.stopPropagation()
-          const { left, top: upper, width } = event.currentTarget.getBoundingClientRect()
-          beginDrag(session, { link: topic.id, line: { x: left + width / 2, y: upper + 7 } }, event)
-        }}
-      />
       <button
         type="button"
         tabIndex={-1}

@@ -7,7 +7,7 @@ import { CONTEXT } from '../gardens'
 import { ground, MAP, recordsOf, sapling } from './forests'
 
 test('what is offered at a topic covers no words, at any zoom, and is nearly always offered', () => {
-  const tally = { asked: 0, child: 0, sibling: 0 }
+  const tally = { asked: 0, child: 0, sibling: 0, link: 0 }
   fc.assert(
     fc.property(
       ground,
@@ -16,7 +16,7 @@ test('what is offered at a topic covers no words, at any zoom, and is nearly alw
       (map, saplings, radius) => {
         const { layout, near } = buildScene(recordsOf(map, saplings), MAP, CONTEXT)
         for (const box of layout.boxes) {
-          const { child, sibling } = plusSpots(box, radius, near)
+          const { child, sibling, link } = plusSpots(box, radius, near)
           const covers = ({ x, y }: Point) =>
             layout.boxes.filter(
               (other) =>
@@ -25,12 +25,17 @@ test('what is offered at a topic covers no words, at any zoom, and is nearly alw
                 y + radius > other.y &&
                 y - radius < other.y + other.height,
             )
-          for (const spot of [child, sibling]) expect(spot ? covers(spot) : []).toEqual([])
-          if (child && sibling)
-            expect(Math.hypot(child.x - sibling.x, child.y - sibling.y)).toBeGreaterThanOrEqual(2 * radius)
+          for (const spot of [child, sibling, link]) expect(spot ? covers(spot) : []).toEqual([])
+          for (const [one, other] of [
+            [child, sibling],
+            [child, link],
+            [sibling, link],
+          ])
+            if (one && other) expect(Math.hypot(one.x - other.x, one.y - other.y)).toBeGreaterThanOrEqual(2 * radius)
           tally.asked++
           if (child) tally.child++
           if (sibling) tally.sibling++
+          if (link) tally.link++
         }
       },
     ),
@@ -38,4 +43,5 @@ test('what is offered at a topic covers no words, at any zoom, and is nearly alw
   )
   expect(tally.child / tally.asked).toBeGreaterThan(0.98)
   expect(tally.sibling / tally.asked).toBeGreaterThan(0.9)
+  expect(tally.link / tally.asked).toBeGreaterThan(0.8)
 })
