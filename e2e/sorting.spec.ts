@@ -147,4 +147,12 @@ test('maps lie in folders, put there by hand or by a menu, and the table is sort
   await page.getByRole('menuitem', { name: /^Remove the folder/ }).click()
   await expect(page.getByRole('row', { name: /Seasons/ })).toHaveCount(0)
   await expect(row('Spring')).toBeVisible()
+  // What leads to a map is told before it goes.
+  await page.getByRole('button', { name: 'Spring: what can be done' }).click()
+  await page.getByRole('menuitem', { name: 'Put it into the trash' }).click()
+  const asked = page.getByRole('dialog', { name: 'Put Spring into the trash?' })
+  await expect(asked.getByText(/^1 map has a doorway there/)).toBeVisible()
+  await asked.getByRole('button', { name: 'Put into the trash' }).click()
+  await page.getByRole('button', { name: 'Take Spring back' }).click()
+  await expect(row('Spring')).toBeVisible()
 })

@@ -122,7 +122,7 @@ describe('somebody to whom one map is open', () => {
       expect([answer.status, answer.text]).toEqual([403, expect.stringContaining('not')])
     }
     for (const [name, args] of [
-      ['trash-map', { map: shut }],
+      ['trash-maps', { maps: [shut] }],
       ['bring-back', { topic: topic('Gate') }],
       [
         'merge',

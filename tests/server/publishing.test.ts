@@ -83,7 +83,7 @@ describe('a publication', () => {
 
   test('leaves out what lies in the trash', async () => {
     const secret = await owner.grow(`# Secret ${uuid().slice(-6)}\n\n- Hidden words`)
-    expect((await owner.command('trash-map', { map: secret })).status).toBe(200)
+    expect((await owner.command('trash-maps', { maps: [secret] })).status).toBe(200)
     const { address } = await publish()
     const search = await Caller.nobody.call('GET', `/site/${address}/search/entries-0.js`)
     expect(search.status).toBe(200)

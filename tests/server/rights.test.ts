@@ -80,8 +80,8 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   },
   'POST /api/collections/[collection]/commands/[command]': {
     rights: { ...editors, mapEditor: 404, editor: 409, owner: 409 },
-    body: { args: { map: NOT_THERE } },
-    path: 'trash-map',
+    body: { args: { maps: [NOT_THERE] } },
+    path: 'trash-maps',
   },
   'POST /api/collections/[collection]/merge-plan': {
     rights: { ...readers, ...missing, ...missingToSome },

@@ -67,6 +67,15 @@ export const trashMap = command((change, args: { map: MapId }) => {
   return { label: `Put ${named(map.title)} into the trash`, select: [] }
 })
 
+/** Puts several maps into the trash as one step. Refused as `trashMap` is. O(topics of the maps). */
+export const trashMaps = command((change, args: { maps: readonly MapId[] }) => {
+  const maps = args.maps.map((id) => change.map(id))
+  if (maps.length === 0) refuse('invalid', 'Choose maps first.')
+  for (const { id } of maps) trashMap.within(change, { map: id })
+  const name = maps.length === 1 ? named(maps[0]!.title) : `${maps.length} maps`
+  return { label: `Put ${name} into the trash`, select: [] }
+})
+
 /**
  * Takes a map out of the trash. A home doorway that leads elsewhere by now is replaced by another one, or none; maps
  * that lost theirs when this one went are reached through it again. Refused where it is gone. O(topics of the map).

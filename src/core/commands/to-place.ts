@@ -29,7 +29,8 @@ export const pourToPlace = command((change, { map, text }: { map: MapId; text: s
   const count = sizeToPlant(items, 'pour')
   const planted = plant(change, drawerOf(change, map), items)
   const label = `Keep ${count === 1 ? named(items[0]!.text) : `${count} ideas`} to be placed`
-  return { label, select: items.map((item) => planted.find((each) => each.item === item)!.topic.id) }
+  const made = new Map(planted.map(({ item, topic }) => [item, topic.id]))
+  return { label, select: items.map((item) => made.get(item)!) }
 })
 
 /**

@@ -26,6 +26,8 @@ const ALIKE = 0.16
 const AT_HOME = 0.22
 /** A band is suggested for so many items. */
 const LEAST = 2
+/** Of each text so many letters are read: of long ones that all say the same, every word would be compared with every other. */
+const READ = 300
 /** Words that are told as the reason. */
 const WORDS = 3
 /** Of what was poured out, so much is compared: 2,000 take about half a second. */
@@ -38,8 +40,8 @@ export const MOST_SORTED = 2_000
 export function suggest(items: readonly Sorted[], bands: readonly SortedBand[], lexicon: Lexicon): Suggestions {
   const pool = items.slice(0, MOST_SORTED)
   const meanings = [
-    ...pool.map(({ id, text }) => ({ id, text, note: '' })),
-    ...bands.map(({ id, text, items: inside }) => ({ id, text, note: inside.join('\n') })),
+    ...pool.map(({ id, text }) => ({ id, text: text.slice(0, READ), note: '' })),
+    ...bands.map(({ id, text, items: inside }) => ({ id, text: text.slice(0, READ), note: inside.join('\n') })),
   ]
   const all = vectorsOf(meanings, lexicon, 1)
   const ofItems = all.vectors.slice(0, pool.length)

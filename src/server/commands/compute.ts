@@ -9,7 +9,7 @@ import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/commands/doorways'
 import { putIntoFolder } from '../../core/commands/folders'
-import { restoreMap, trashMap } from '../../core/commands/maps'
+import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
 import { splitOffAll } from '../../core/commands/split-off'
@@ -93,10 +93,10 @@ const commands = {
     ({ topic }) => [topic],
     async ({ records }, args) => closeDoorway(records, args, newIds),
   ),
-  'trash-map': command(
-    z.strictObject({ map: MapId }),
-    ({ map }) => [map],
-    async ({ records }, args) => trashMap(records, args, newIds),
+  'trash-maps': command(
+    z.strictObject({ maps: z.array(MapId).min(1).max(1_000) }),
+    ({ maps }) => maps,
+    async ({ records }, args) => trashMaps(records, args, newIds),
   ),
   'restore-map': command(
     z.strictObject({ map: MapId }),

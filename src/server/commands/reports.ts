@@ -1,10 +1,10 @@
 import { database } from '../database'
 
-/** Keeps what a command reports, by the id of the change that it makes. Kept before the change is, so that none is without. */
+/** Keeps what a command reported, by the id of the change that it has made. */
 export const keepReport = (collection: string, change: string, report: unknown): Promise<unknown> =>
   database().query(
     `INSERT INTO report (collection, change, report) VALUES ($1, $2, $3)
-     ON CONFLICT (collection, change) DO UPDATE SET report = excluded.report`,
+     ON CONFLICT DO NOTHING`,
     [collection, change, JSON.stringify(report)],
   )
 

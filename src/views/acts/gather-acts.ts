@@ -2,11 +2,13 @@ import { deleteTopics } from '../../core/commands/delete-topics'
 import { duplicateBranches } from '../../core/commands/duplicate-branches'
 import { saveTemplate } from '../../core/commands/save-template'
 import { copyToPlace, putToPlace } from '../../core/commands/to-place'
+import { linksInto } from '../../core/network/leads-into'
 import { parentOf } from '../../core/records/place'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { tell } from '../app/api'
 import { carryFromMenu, pasteBranches } from '../workspace/clipboard'
+import { tellHappened } from '../workspace/happened'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import {
   acts,
@@ -184,8 +186,16 @@ export const GATHER_ACTS = [
       name: 'Delete',
       keys: ['Delete', 'Backspace'],
       when: [mayEdit, some, noRoot],
-      act: (situation) =>
-        run(situation, (records, newIds) => deleteTopics(records, { topics: idsOf(situation) }, newIds)),
+      act: (situation) => {
+        const { session, topics } = situation
+        const cut = linksInto(session.records, topics).length
+        run(situation, (records, newIds) => deleteTopics(records, { topics: idsOf(situation) }, newIds))
+        if (cut > 0)
+          tellHappened(
+            `${cut === 1 ? 'A cross-link that led there leads' : `${cut} cross-links that led there lead`} nowhere now.`,
+            [{ name: 'Undo', go: () => void session.takeBack('undo') }],
+          )
+      },
     },
   ]),
 ]

@@ -7,6 +7,7 @@ import { foldForFinding } from '../../core/text/folding'
 import { tell } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
 import { FolderDialog } from '../collection/FolderDialog'
+import { TrashMaps } from '../collection/TrashMaps'
 import { useSession } from '../sync/use-session'
 import { ArcLayer } from './ArcLayer'
 import styles from './atlas.module.css'
@@ -149,12 +150,13 @@ function Chosen({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
   const session = useSession()
   const [first, ...more] = maps
   const [isFolder, setFolder] = useState(false)
+  const [isTrash, setTrash] = useState(false)
   const title = session.titleOf(first!)
-  const trash = async () => {
-    const { homeMap } = session.collection
-    for (const map of maps) if (map !== homeMap) await session.command('trash-map', { map })
-    if (maps.some((map) => map === homeMap)) tell('The home map stays: a collection begins there.')
-    onDone()
+  const { homeMap } = session.collection
+  const leaving = maps.filter((map) => map !== homeMap).map((map) => MapId.parse(map))
+  const trash = () => {
+    if (leaving.length < maps.length) tell('The home map stays: a collection begins there.')
+    setTrash(true)
   }
   const isHomeAlone = maps.length === 1 && first === session.collection.homeMap
   return (
@@ -181,9 +183,10 @@ function Chosen({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
           Put into a folder …
         </Button>
       )}
+      {isTrash && <TrashMaps maps={leaving} onClose={onDone} />}
       {isFolder && <FolderDialog maps={maps.map((map) => MapId.parse(map))} onClose={() => setFolder(false)} />}
       {session.mayEditAll && !isHomeAlone && (
-        <Button size="compact-sm" variant="subtle" color="ember" onClick={() => void trash()}>
+        <Button size="compact-sm" variant="subtle" color="ember" onClick={trash}>
           Put into the trash
         </Button>
       )}

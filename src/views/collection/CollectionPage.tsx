@@ -12,6 +12,7 @@ import { RunningJobs } from '../jobs/RunningJobs'
 import { useSession } from '../sync/use-session'
 import { FolderDialog } from './FolderDialog'
 import { MapTable } from './MapTable'
+import { TrashMaps } from './TrashMaps'
 
 const Gallery = lazy(() => import('../beginning/Gallery'))
 const ImportPanel = lazy(() => import('../beginning/ImportPanel'))
@@ -25,7 +26,7 @@ export default function CollectionPage({ collection }: { collection: string }) {
 }
 
 type Naming = { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
-type Asked = Naming | { kind: 'new' } | { kind: 'import' } | { kind: 'folder'; map: MapDigest }
+type Asked = Naming | { kind: 'new' } | { kind: 'import' } | { kind: 'folder' | 'trash'; map: MapDigest }
 
 /** All maps of a collection: open, make, import, rename, put into the trash and take back. */
 function Maps() {
@@ -117,6 +118,7 @@ function Maps() {
                   isHome={map.id === home}
                   rename={() => setAsked({ kind: 'rename', map })}
                   moveToFolder={() => setAsked({ kind: 'folder', map })}
+                  trash={() => setAsked({ kind: 'trash', map })}
                 />
               )
             }
@@ -152,6 +154,7 @@ function Maps() {
           {asked?.kind === 'import' && <ImportPanel onBack={() => setAsked(null)} isAlone />}
         </Suspense>
       </Modal>
+      {asked?.kind === 'trash' && <TrashMaps maps={[asked.map.id]} onClose={() => setAsked(null)} />}
       {asked?.kind === 'folder' && <FolderDialog maps={[asked.map.id]} onClose={() => setAsked(null)} />}
       {(asked?.kind === 'rename' || asked?.kind === 'rename-collection') && (
         <NameDialog asked={asked} onClose={() => setAsked(null)} />
@@ -220,11 +223,13 @@ function MapMenu({
   isHome,
   rename,
   moveToFolder,
+  trash,
 }: {
   map: MapDigest
   isHome: boolean
   rename(): void
   moveToFolder(): void
+  trash(): void
 }) {
   const session = useSession()
   return (
@@ -256,7 +261,7 @@ function MapMenu({
             Duplicate with its child maps
           </Menu.Item>
         )}
-        <Menu.Item color="ember" onClick={() => void session.command('trash-map', { map: map.id })}>
+        <Menu.Item color="ember" onClick={trash}>
           Put it into the trash
         </Menu.Item>
       </Menu.Dropdown>

@@ -38,7 +38,7 @@ export function folderRows(
   const below = new Map<string | null, FolderRecord[]>()
   for (const folder of records.all('folder')) {
     if (folder.trashed) continue
-    const around = folderAround(records, folder.parent)?.id ?? null
+    const around = isInItself(records, folder) ? null : (folderAround(records, folder.parent)?.id ?? null)
     below.set(around, [...(below.get(around) ?? []), folder])
   }
   const rows: TableRow[] = []
@@ -56,6 +56,16 @@ export function folderRows(
   }
   put(null, 0)
   return rows
+}
+
+/** Whether folders lie in one another in a circle, which no command makes: what is in them would be seen nowhere. */
+function isInItself(records: Records, folder: FolderRecord): boolean {
+  const seen = new Set<string>()
+  for (let at = records.get('folder', folder.parent); at; at = records.get('folder', at.parent)) {
+    if (at.id === folder.id || seen.has(at.id)) return true
+    seen.add(at.id)
+  }
+  return false
 }
 
 /** Folders with the way to each, for choosing one. */

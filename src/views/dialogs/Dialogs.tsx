@@ -14,6 +14,7 @@ import { type Dialog, type Pane, useWorkspace, workspace } from '../workspace/wo
 import { EnclosureDialog } from './EnclosureDialog'
 import { type Doable, FindDialog } from './FindDialog'
 import { type Found, topicOfFound } from './found'
+import { keepLinkForm, linkForm } from './link-form'
 import { type Offer, offersFrom } from './offers'
 
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
@@ -173,7 +174,7 @@ function endOf({ kind, id }: Found): LinkEnd {
 function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
   const session = useSession()
   const { panes, active } = useWorkspace()
-  const [drawn, setDrawn] = useState<Drawn>('line')
+  const [drawn, setDrawn] = useState<Drawn>(linkForm)
   const name = session.records.get('topic', from)?.text ?? ''
   return (
     <FindDialog
@@ -184,6 +185,7 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
       onClose={onClose}
       onTake={(found) => {
         onClose()
+        keepLinkForm(drawn)
         const isHere = found.map === panes[active]?.map
         const made = session.run((records, newIds) => addCrosslink(records, { from, to: endOf(found), drawn }, newIds))
         if (made && !isHere)

@@ -7,6 +7,7 @@ import { putToPlace } from '../../core/commands/to-place'
 import type { TopicBox } from '../../core/layout/boxes'
 import { MapId, type TopicId } from '../../core/records/ids'
 import { isRoot, parentOf } from '../../core/records/place'
+import { linkForm } from '../dialogs/link-form'
 import type { CollectionSession } from '../sync/collection-session'
 import { type DropTarget, dropTargetAt } from './drop-target'
 import { tellHappened } from './happened'
@@ -171,7 +172,8 @@ class Aim {
       return
     }
     const to = onto ? { kind: 'map' as const, id: onto.map } : topic ? { kind: 'topic' as const, id: topic } : null
-    if (to) session.run((records, newIds) => addCrosslink(records, { from: carried.link, to, drawn: 'line' }, newIds))
+    if (to)
+      session.run((records, newIds) => addCrosslink(records, { from: carried.link, to, drawn: linkForm() }, newIds))
   }
 }
 
