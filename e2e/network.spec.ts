@@ -301,8 +301,8 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
   }
   await chosen.getByRole('link', { name: /^Merge into Dipwells/ }).click()
-  const merge = page.getByRole('dialog', { name: /^Merge other maps into Dipwells/ })
-  await expect(merge.getByText('Notes on dipwells from the readers')).toBeVisible()
+  const merge = page.getByRole('dialog', { name: 'Merge plan' })
+  await expect(merge.getByText('Notes on dipwells from the readers').first()).toBeVisible()
   await page.goBack()
   await named('Vegetation').focus()
   await page.keyboard.press('Enter')

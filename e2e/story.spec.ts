@@ -193,12 +193,9 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
     await page.getByRole('combobox', { name: 'Maps to take over' }).click()
     await page.getByRole('option', { name: 'Neighbour' }).click()
     await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'Show the plan' }).click()
-    await expect(page.getByText('3 topics are joined, 2 added')).toBeVisible()
+    await expect(page.getByText(/^3 joined, 2 added/)).toBeVisible()
     await page.getByRole('button', { name: 'Merge', exact: true }).click()
-    await expect(
-      page.getByRole('dialog', { name: 'Merge report' }).getByRole('row', { name: '2 topics added' }),
-    ).toBeVisible()
+    await expect(page.getByRole('dialog', { name: 'Merge report' }).getByText('2 topics added')).toBeVisible()
     await page.getByRole('button', { name: 'Done' }).click()
     await expect(topic(page, 'Prune roses')).toBeVisible()
     await expect(topic(page, 'Sow peas')).toHaveCount(1)

@@ -85,7 +85,7 @@ export function Report({
         >
           Take it all back
         </Button>
-        <Button onClick={onClose} data-autofocus>
+        <Button onClick={onClose} autoFocus>
           Done
         </Button>
       </Group>

@@ -9,6 +9,8 @@ export function useReopened(collection: string, target: string): void {
 
 export const forgetReopening = (): void => sessionStorage.removeItem(REOPENED)
 
-/** Whether the plan of a merge into a map was open when the page was left. */
-export const wasMerging = (collection: string, map: string): boolean =>
-  sessionStorage.getItem(REOPENED) === `${collection} ${map}`
+/** Whether the plan of a merge into a map was open when the page was loaded again. */
+export function wasMerging(collection: string, map: string): boolean {
+  const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[]
+  return navigation?.type === 'reload' && sessionStorage.getItem(REOPENED) === `${collection} ${map}`
+}
