@@ -122,7 +122,6 @@ export default function MergeScreen({
     forgetReopening()
     onClose()
     if (report && report.report.result !== target) workspace.go(active, report.report.result, null)
-    else if (report) workspace.show(active, 'all')
   }
   const title = session.titleOf(target)
   return (

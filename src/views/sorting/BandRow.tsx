@@ -1,7 +1,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { ActionIcon, Menu, TextInput } from '@mantine/core'
 import { IconDots, IconGripVertical } from '@tabler/icons-react'
-import { memo, type ReactNode } from 'react'
+import { memo, type ReactNode, useLayoutEffect, useRef } from 'react'
 import type { TopicRecord } from '../../core/records/topic'
 import styles from './sorting.module.css'
 
@@ -23,11 +23,23 @@ interface Props {
   others: readonly { id: string; name: string }[]
   acts: BandActs
   mayEdit: boolean
+  /** Whether its title is to be written now. */
+  isNaming: boolean
+  onNamed(): void
   children: ReactNode
 }
 
 /** A group on the table: its title at the left, what is in it beside that. */
-export const BandRow = memo(({ topic, level, digit, others, acts, mayEdit, children }: Props) => {
+export const BandRow = memo(({ topic, level, digit, others, acts, mayEdit, isNaming, onNamed, children }: Props) => {
+  const field = useRef<HTMLInputElement>(null)
+  // Before the next key comes, which is the first letter of the title.
+  useLayoutEffect(() => {
+    if (!isNaming || !field.current) return
+    field.current.scrollIntoView({ block: 'nearest' })
+    field.current.focus()
+    field.current.select()
+    onNamed()
+  }, [isNaming, onNamed])
   const drop = useDroppable({ id: `into ${topic.id}` })
   const drag = useDraggable({ id: topic.id, disabled: !mayEdit })
   const name = topic.text || 'Untitled'
@@ -49,6 +61,7 @@ export const BandRow = memo(({ topic, level, digit, others, acts, mayEdit, child
         </span>
         <TextInput
           key={topic.text}
+          ref={field}
           variant="unstyled"
           defaultValue={topic.text}
           aria-label={digit === null ? 'Title of this band' : `Title of band ${digit}`}

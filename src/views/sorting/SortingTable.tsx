@@ -43,6 +43,9 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const { table, bands, holder, suggestions, isLooking, mark, unmark, refuse } = useSorting(what)
   const [marked, setMarked] = useState<readonly TopicId[]>([])
   const [dragged, setDragged] = useState<TopicId | null>(null)
+  /** The band of which the title is to be written. */
+  const [naming, setNaming] = useState<TopicId | null>(null)
+  const named = useCallback(() => setNaming(null), [])
   const room = useRef<HTMLDivElement>(null)
   const search = useRef({ words: '', at: 0 })
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
@@ -85,13 +88,13 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
     if (!made) return
     mark(made[0]!)
     setMarked([])
-    if (title === '') focusTitle(room.current, made[0]!)
+    if (title === '') setNaming(made[0]!)
   }
   const promote = (topic: TopicId) => {
     mark(topic)
     setMarked([])
     if (holder && parentOf(records.need('topic', topic)) !== holder) move([topic], holder)
-    focusTitle(room.current, topic)
+    setNaming(topic)
   }
   const take = (suggestion: Suggestion) => {
     if (!holder) return
@@ -104,7 +107,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
     const made = session.run((r, newIds) =>
       putUnderHeading(r, { holder: holder as TopicId, title, bands: topics }, newIds),
     )
-    if (made) focusTitle(room.current, made[0]!)
+    if (made) setNaming(made[0]!)
   }
   const show = ({ topics }: Suggestion) => {
     setMarked(topics)
@@ -242,6 +245,8 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
                 others={others.filter(({ id }) => id !== band.topic.id)}
                 acts={actsOf(band.topic)}
                 mayEdit={mayEdit}
+                isNaming={naming === band.topic.id}
+                onNamed={named}
               >
                 {itemsOf(band.items)}
                 {band.items.length === 0 && band.bands.length === 0 && (
@@ -314,16 +319,6 @@ function Pool({ count, children }: { count: number; children: ReactNode }) {
       {children}
     </section>
   )
-}
-
-/** Once it is drawn, the title of a band is ready to be written. */
-function focusTitle(room: HTMLElement | null, band: TopicId): void {
-  setTimeout(() => {
-    const field = room?.querySelector<HTMLInputElement>(`input[data-title="${band}"], [data-title="${band}"] input`)
-    field?.scrollIntoView({ block: 'nearest' })
-    field?.focus()
-    field?.select()
-  }, 50)
 }
 
 const itemsIn = (room: HTMLElement | null): HTMLElement[] => [
