@@ -97,9 +97,14 @@ export class Caller {
   withdraw = (grant: string): Promise<Answer> =>
     this.call('DELETE', `/api/collections/${this.collection}/grants/${grant}`)
 
-  /** Listens to the change stream after `since`, with the edits of some maps. */
-  async listen(since: number, maps: readonly string[] = [], address = inject('address')): Promise<Listening> {
-    const path = `/api/collections/${this.collection}/stream?since=${since}&maps=${maps.join('.')}`
+  /** Listens to the change stream after `since`, with the edits of some maps, and digest rows known up to `rows`. */
+  async listen(
+    since: number,
+    maps: readonly string[] = [],
+    address = inject('address'),
+    rows = since,
+  ): Promise<Listening> {
+    const path = `/api/collections/${this.collection}/stream?since=${since}&rows=${rows}&maps=${maps.join('.')}`
     const response = await fetch(address + path, { headers: { cookie: this.cookie ?? '' } })
     return new Listening(response)
   }

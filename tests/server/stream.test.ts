@@ -93,6 +93,16 @@ describe('the change stream', () => {
     expect(rows.map(({ title, topics }) => [title, topics])).toEqual([['Meadow', 3]])
     expect(JSON.stringify(rows).length).toBeLessThan(4_000)
     await listening.close()
+    // Somebody whose connection ended between a change and its rows comes back knowing the change alone.
+    const { number: newest } = await owner.map(pond)
+    const missed = await owner.call(
+      'GET',
+      `/api/collections/${owner.collection}/changes?after=${newest}&rows=${number}`,
+    )
+    expect(missed.json).toMatchObject({ changes: [], rows: [{ title: 'Meadow' }] })
+    const resumed = await owner.listen(newest, [], undefined, number)
+    expect((await resumed.next('maps'))!.data).toMatchObject([{ title: 'Meadow', topics: 3 }])
+    await resumed.close()
   })
 
   test('tells whoever is too far behind, or ahead of all there is, to ask for everything anew', async () => {

@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { type Change, joinEdits } from '../../core/changes/edit'
 import { inParts } from '../../core/changes/in-parts'
+import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import { ChangeId } from '../../core/records/ids'
 import { wholeCollection } from '../collections'
@@ -39,13 +40,19 @@ export async function commitParts(
   throw new RangeError('There is nothing to commit.')
 }
 
-/** Takes back what was committed of a step; nothing where none of it was. */
+/**
+ * Takes back what was committed of a step; nothing where none of it was. A part that was on its way meanwhile, from a thread
+ * that has ended since, is taken back too: after the first change of here none of these can come any more.
+ */
 export async function takeBackStep(collection: string, step: string, author: Author): Promise<void> {
-  const parts = await snapshot((client) => changesOfStep(client, collection, step))
-  const [first] = parts
-  if (!first) return
-  const { records } = await wholeCollection(collection)
-  const whole = { ...first, edits: joinEdits(parts.flatMap(({ edits }) => edits)) }
-  const { change } = undoChange(records, whole, ChangeId.parse(uuid()))
-  if (change) await submitChange(collection, { change, author })
+  for (let known = 0; ; ) {
+    const parts = await snapshot((client) => changesOfStep(client, collection, step))
+    if (parts.length === known) return
+    known = parts.length
+    const { records } = await wholeCollection(collection)
+    const whole = { ...parts[0]!, edits: joinEdits(parts.flatMap(({ edits }) => edits)) }
+    const { change } = undoChange(records, whole, ChangeId.parse(uuid()))
+    const result = change && (await submitChange(collection, { change, author }))
+    if (result && !result.ok) throw new Refusal(result.problem)
+  }
 }

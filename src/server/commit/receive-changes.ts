@@ -62,14 +62,22 @@ interface Missed {
   /** Whether there is more: ask again with the number of the last one. */
   more: boolean
   resync: boolean
-  /** Digest rows that were altered after it. */
+  /** Digest rows that were altered since those that are known. */
   rows: MapDigest[]
 }
 
 const AT_ONCE = 200
 
-/** The changes after a number, oldest first, with the edits of those that are seen on maps which are open. */
-export function missedChanges(member: Member, after: number, open: ReadonlySet<string>): Promise<Missed> {
+/**
+ * The changes after a number, oldest first, with the edits of those that are seen on maps which are open, and the digest rows
+ * altered after `rowsSeen`.
+ */
+export function missedChanges(
+  member: Member,
+  after: number,
+  rowsSeen: number,
+  open: ReadonlySet<string>,
+): Promise<Missed> {
   if (!Number.isSafeInteger(after) || after < 0)
     throw new Failure(400, 'Changes are asked for by the number of the last one seen.')
   return snapshot(async (client) => {
@@ -83,7 +91,7 @@ export function missedChanges(member: Member, after: number, open: ReadonlySet<s
       changes: changes.map((change) => seenOn(change, open)),
       more: changes.length === AT_ONCE,
       resync: false,
-      rows: openRows(await digestsAfter(client, member.collection, after), member.reach),
+      rows: openRows(await digestsAfter(client, member.collection, rowsSeen), member.reach),
     }
   })
 }

@@ -39,6 +39,8 @@ class TooMuch extends Failure {
 /** A thread for tasks with limits of time and memory, one after the other. It is started when there is something to do. */
 export class Thread {
   private worker: Worker | null = null
+  /** Resolves when a thread that was stopped has ended: nothing is begun beside it. */
+  private ending: Promise<unknown> | null = null
   private idle: ReturnType<typeof setTimeout> | undefined
 
   constructor(private readonly limits: Limits) {}
@@ -49,6 +51,7 @@ export class Thread {
     args: Parameters<Tasks[Name]>,
     { progress, signal }: Following = {},
   ): Promise<Awaited<ReturnType<Tasks[Name]>>> {
+    await this.ending
     signal?.throwIfAborted()
     const thread = this.started()
     const answer = await new Promise<Answer>((resolve, reject) => {
@@ -96,7 +99,7 @@ export class Thread {
   }
 
   private stop(): void {
-    void this.worker?.terminate()
+    this.ending = this.worker?.terminate() ?? null
     this.worker = null
   }
 }

@@ -14,3 +14,13 @@ const MOST_OPEN = 200
 /** The maps that `?maps=` names, apart by dots. */
 export const mapsIn = (url: URL): Set<string> =>
   new Set((url.searchParams.get('maps') ?? '').split('.', MOST_OPEN).filter((id) => MapId.safeParse(id).success))
+
+/** A whole number from 0 up as somebody wrote it, and `otherwise` where it is none. */
+export function wholeNumber(text: string | null | undefined, otherwise: number): number {
+  const number = text ? Number(text) : Number.NaN
+  return Number.isSafeInteger(number) && number >= 0 ? number : otherwise
+}
+
+/** The change up to which `?rows=` says that digest rows are known; never beyond the last change that is known. */
+export const rowsSeenIn = (url: URL, seen: number): number =>
+  Math.min(seen, wholeNumber(url.searchParams.get('rows'), seen))

@@ -204,7 +204,8 @@ export class Room {
   }
 
   private async handRows(): Promise<void> {
-    const behind = [...this.listeners].filter(({ rowsSeen }) => rowsSeen < this.last)
+    // Of whom it is not known yet what is open to them is told when it is.
+    const behind = [...this.listeners].filter(({ rowsSeen, reach }) => rowsSeen < this.last && reach)
     if (behind.length === 0) return
     const { last } = this
     const from = Math.min(...behind.map(({ rowsSeen }) => rowsSeen))

@@ -55,7 +55,12 @@ export class Outlet extends Readable {
  * one of `maps`; `maps`, digest rows that were altered; `jobs`, what is being done; `resync`, where it is too much. The id of an event is the number of
  * its last change, so that a browser resumes where it was. Ends when the reader goes or may not listen any more.
  */
-export function changeStream(asked: Asked, member: Member, since: number, maps: ReadonlySet<string>): Reply {
+export function changeStream(
+  asked: Asked,
+  member: Member,
+  since: { changes: number; rows: number },
+  maps: ReadonlySet<string>,
+): Reply {
   const outlet = new Outlet({ highWaterMark: MOST_WAITING })
   const stop = listen({
     collection: member.collection,
@@ -63,8 +68,8 @@ export function changeStream(asked: Asked, member: Member, since: number, maps: 
     session: sessionOf(asked.header('cookie')) ?? Buffer.alloc(0),
     maps,
     reach: null,
-    seen: since,
-    rowsSeen: since,
+    seen: since.changes,
+    rowsSeen: since.rows,
     tell: (changes, number) => outlet.event('changes', `[${changes.join(',')}]`, number),
     tellRows: (rows, number) => outlet.event('maps', JSON.stringify(rows), number),
     tellJobs: (jobs, number) => outlet.event('jobs', JSON.stringify(jobs), number),

@@ -49,6 +49,9 @@ export class ChangeFeed {
   private source: EventSource | null = null
   private pause = FIRST_PAUSE
   private catchingUp: Promise<void> | null = null
+  private catchingUpNext: Promise<void> | null = null
+  /** Number of the last change up to which the digest rows are known: these are told a moment after the changes. */
+  private rowsSeen: number
 
   constructor(
     private readonly collection: string,
@@ -56,6 +59,7 @@ export class ChangeFeed {
     private seen: number,
     private readonly reader: Reader,
   ) {
+    this.rowsSeen = seen
     this.channel = new BroadcastChannel(`folvet-changes-${collection}`)
     this.channel.onmessage = ({ data }) => this.hear(Message.parse(data))
     void navigator.locks
@@ -77,9 +81,18 @@ export class ChangeFeed {
     this.connectForAll()
   }
 
-  /** Asks for what may have been missed. */
+  /** Asks for what may have been missed until now: what is being asked already may be older, and is waited for. */
   catchUp(): Promise<void> {
-    this.catchingUp ??= this.fetchMissed().finally(() => {
+    if (this.catchingUp) {
+      this.catchingUpNext ??= this.catchingUp
+        .catch(() => {})
+        .then(() => {
+          this.catchingUpNext = null
+          return this.catchUp()
+        })
+      return this.catchingUpNext
+    }
+    this.catchingUp = this.fetchMissed().finally(() => {
       this.catchingUp = null
     })
     return this.catchingUp
@@ -91,11 +104,11 @@ export class ChangeFeed {
         const from = this.seen
         const missed = await ask(
           Missed,
-          `/api/collections/${this.collection}/changes?after=${from}&maps=${[...this.open].join('.')}`,
+          `/api/collections/${this.collection}/changes?after=${from}&rows=${this.rowsSeen}&maps=${[...this.open].join('.')}`,
         )
         if (missed.resync) this.reader.resync(from)
         this.hand(missed.changes)
-        this.reader.takeRows(missed.rows, missed.changes.at(-1)?.number ?? from)
+        this.takeRows(missed.rows, missed.changes.at(-1)?.number ?? from)
         more = missed.more
       }
       this.reader.connected(true)
@@ -109,6 +122,12 @@ export class ChangeFeed {
   /** Everything up to a number is held already: what comes next is what follows. */
   caughtUpTo(number: number): void {
     this.seen = Math.max(this.seen, number)
+    this.rowsSeen = Math.max(this.rowsSeen, number)
+  }
+
+  private takeRows(rows: MapDigest[], number: number): void {
+    this.rowsSeen = Math.max(this.rowsSeen, number)
+    this.reader.takeRows(rows, number)
   }
 
   // ---- The tab that leads ----------------------------------------------------------------------------------------
@@ -137,7 +156,8 @@ export class ChangeFeed {
     this.source?.close()
     this.asked = this.wanted
     const maps = [...this.asked].join('.')
-    const source = new EventSource(`/api/collections/${this.collection}/stream?since=${this.seen}&maps=${maps}`)
+    const since = `since=${this.seen}&rows=${this.rowsSeen}`
+    const source = new EventSource(`/api/collections/${this.collection}/stream?${since}&maps=${maps}`)
     this.source = source
     const on = (kind: string, message: (data: unknown, number: number) => Message) =>
       source.addEventListener(kind, (event: MessageEvent<string>) => {
@@ -183,7 +203,7 @@ export class ChangeFeed {
 
   private hear(message: Message): void {
     if (message.kind === 'changes') this.receive(message.changes)
-    else if (message.kind === 'rows') this.reader.takeRows(message.rows, message.number)
+    else if (message.kind === 'rows') this.takeRows(message.rows, message.number)
     else if (message.kind === 'jobs') this.reader.takeJobs(message.jobs)
     else if (message.kind === 'resync') this.reader.resync(message.number)
     else if (message.kind === 'who') this.say({ kind: 'open', tab: this.tab, maps: [...this.open] })

@@ -9,10 +9,16 @@ class Source {
   readyState = 0
   onopen = () => {}
   onerror = () => {}
-  constructor() {
+  private readonly heard = new Map<string, (event: object) => void>()
+  constructor(readonly address: string) {
     Source.opened.push({ source: this, at: Date.now() })
   }
-  addEventListener(): void {}
+  addEventListener(kind: string, listener: (event: object) => void): void {
+    this.heard.set(kind, listener)
+  }
+  tell(kind: string, data: unknown, number: number): void {
+    this.heard.get(kind)!({ data: JSON.stringify(data), lastEventId: String(number) })
+  }
   close(): void {}
   /** An answer that says no: a browser does not try again by itself. */
   refuse(): void {
@@ -21,6 +27,7 @@ class Source {
   }
 }
 
+let asked: string[] = []
 let answer = () => Response.json({ changes: [], more: false, resync: false, rows: [] })
 beforeEach(() => {
   vi.useFakeTimers()
@@ -36,12 +43,19 @@ beforeEach(() => {
   vi.stubGlobal('navigator', {
     locks: { request: (_: string, __: object, lead: () => unknown) => Promise.resolve(lead()) },
   })
-  vi.stubGlobal('fetch', async () => answer())
+  asked = []
+  vi.stubGlobal('fetch', async (address: string) => {
+    asked.push(address)
+    return answer()
+  })
 })
 afterEach(() => {
   vi.useRealTimers()
   vi.unstubAllGlobals()
 })
+
+const ID = '01a21ba8-52c9-71de-a991-ed3dc5c41247'
+const AT = '2031-05-01T08:00:00.000Z'
 
 function begin() {
   const refused: ApiError[] = []
@@ -76,6 +90,25 @@ test('a stream that is refused is opened again with growing pauses, and with sho
   Source.opened.at(-1)!.source.refuse()
   await vi.advanceTimersByTimeAsync(40_000)
   expect(Source.opened.at(-1)!.at - before).toBeLessThan(1_500)
+  feed.close()
+})
+
+test('what is asked after a command is asked after it, with the rows that were not told yet', async () => {
+  const { feed } = begin()
+  await vi.advanceTimersByTimeAsync(0)
+  const { source } = Source.opened.at(-1)!
+  const change = { id: ID, number: 1, label: 'Write', undoes: null, person: ID, personName: 'Ada', at: AT, edits: null }
+  source.tell('changes', [{ ...change, maps: [], step: null }], 1)
+  asked = []
+  source.refuse()
+  await vi.advanceTimersByTimeAsync(2_000)
+  expect(asked[0]).toContain('after=1&rows=0')
+  expect(Source.opened.at(-1)!.source.address).toContain('since=1&rows=1')
+  asked = []
+  const [first, second, third] = [feed.catchUp(), feed.catchUp(), feed.catchUp()]
+  expect(second).toBe(third)
+  await Promise.all([first, second])
+  expect(asked.map((address) => address.split('?')[1])).toEqual(Array(2).fill('after=1&rows=1&maps='))
   feed.close()
 })
 

@@ -1,12 +1,12 @@
 import { endpoint } from '../../../../server/http/endpoint'
-import { mapsIn } from '../../../../server/http/path-ids'
+import { mapsIn, rowsSeenIn, wholeNumber } from '../../../../server/http/path-ids'
 import { changeStream } from '../../../../server/telling/serve-stream'
 
 /** What happens to the collection as it is committed, as server-sent events, with the edits of the maps that are named. */
 export const GET = endpoint({
   access: 'reader of a map',
   async handle({ who, asked, url }) {
-    const since = Number(asked.header('last-event-id') ?? url.searchParams.get('since') ?? 0)
-    return changeStream(asked, who, Number.isSafeInteger(since) && since >= 0 ? since : 0, mapsIn(url))
+    const since = wholeNumber(asked.header('last-event-id') ?? url.searchParams.get('since'), 0)
+    return changeStream(asked, who, { changes: since, rows: rowsSeenIn(url, since) }, mapsIn(url))
   },
 })
