@@ -1,30 +1,19 @@
-import {
-  Alert,
-  Button,
-  Checkbox,
-  Group,
-  Loader,
-  Modal,
-  MultiSelect,
-  SegmentedControl,
-  Select,
-  Text,
-  TextInput,
-} from '@mantine/core'
-import { IconArrowLeft } from '@tabler/icons-react'
+import { Alert, Button, Group, Loader, MultiSelect, SegmentedControl, Text } from '@mantine/core'
 import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
 import type { MergeReport } from '../../core/commands/merge-maps'
 import { toneClass } from '../../core/look/families'
-import type { Decision, SourceEnd } from '../../core/matching/decisions'
+import type { Decision } from '../../core/matching/decisions'
 import { ROOTS } from '../../core/matching/decisions'
 import { mergeResult } from '../../core/matching/merge-result'
 import type { MapId } from '../../core/records/ids'
 import { wordsFor } from '../app/api'
+import { FullWindow } from '../app/FullWindow'
 import { sayWhen } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { DecisionCard } from './DecisionCard'
 import { DecisionList } from './DecisionList'
+import { MergeFoot } from './MergeFoot'
 import styles from './merge.module.css'
 import { conflictsIn, KINDS, type Kind, kindOf } from './merge-plan'
 import { showOrigins } from './origins'
@@ -33,12 +22,6 @@ import { ResultView } from './ResultView'
 import { forgetReopening, useReopened } from './reopened'
 import { SourcePart } from './SourcePart'
 import { useMerge } from './use-merge'
-
-const ENDS: Record<SourceEnd, string> = {
-  stay: 'stay as they are',
-  doorway: 'keep their root, as a doorway to the result',
-  trash: 'go into the trash',
-}
 
 /** The merge plan: what would become of each topic, the decision at hand, and the result beside it; then the report. */
 export default function MergeScreen({
@@ -124,185 +107,136 @@ export default function MergeScreen({
     if (report && report.report.result !== target) workspace.go(active, report.report.result, null)
   }
   const title = session.titleOf(target)
+  if (report) return <Report collection={session.id} {...report} hueOf={hueOf} onClose={close} />
   return (
-    <Modal
-      opened
-      fullScreen
+    <FullWindow
+      label="Merge plan"
+      title={
+        <>
+          {session.mayEdit ? 'Merge into' : 'Compare with'} <span className={`${styles.hue} ${hueOf(target)}`} />{' '}
+          {title}
+        </>
+      }
+      beside={merge.isPlanning && <Loader size={16} aria-label="Planning" />}
+      isBegun={asked.sources.length === 0}
       onClose={close}
-      withCloseButton={false}
-      attributes={{ content: { 'aria-label': report ? 'Merge report' : 'Merge plan' } }}
-      transitionProps={{ duration: 0 }}
-      styles={{ body: { height: '100%', padding: 0 } }}
+      onKeyDown={press}
     >
-      {report ? (
-        <Report collection={session.id} {...report} hueOf={hueOf} onClose={close} />
-      ) : (
-        <div className={styles.screen} onKeyDown={press} role="none">
-          <div className={styles.head}>
-            <Button variant="subtle" size="compact-sm" leftSection={<IconArrowLeft size={16} />} onClick={close}>
-              Back to the map
-            </Button>
-            <h1>
-              {session.mayEdit ? 'Merge into' : 'Compare with'} <span className={`${styles.hue} ${hueOf(target)}`} />{' '}
-              {title}
-            </h1>
-            {merge.isPlanning && <Loader size={16} aria-label="Planning" />}
-          </div>
-          <Group gap="sm" className={styles.sources} align="flex-end">
-            <MultiSelect
-              className={styles.choice}
-              size="xs"
-              label="Maps to take over"
-              placeholder={asked.sources.length === 0 ? 'Choose one or more maps' : ''}
-              data={others.map((map) => ({ value: map.id, label: map.title || 'Untitled' }))}
-              value={[...asked.sources]}
-              onChange={(value) =>
-                change({
-                  sources: value as MapId[],
-                  parts: asked.parts.filter(([map]) => value.includes(map)),
-                })
-              }
-              searchable
-              data-autofocus={asked.sources.length === 0 || undefined}
-            />
-            {answer?.plan.sources.map((map) => (
-              <SourcePart key={map} map={map} hue={hueOf(map)} asked={asked} answer={answer} change={change} />
-            ))}
-            <SegmentedControl
-              size="xs"
-              aria-label="How"
-              value={asked.way}
-              data={[
-                { value: 'combined', label: 'combined' },
-                { value: 'beside', label: 'side by side' },
-              ]}
-              onChange={(way) => change({ way: way === 'beside' ? 'beside' : 'combined' })}
-            />
-          </Group>
-          <div className={styles.told}>
-            {merge.kept && (
-              <Group gap="sm">
-                <Text size="sm">
-                  Your plan of {sayWhen(merge.kept.at)} goes on
-                  {merge.since ? `. Since then: ${merge.since}.` : '.'}
-                </Text>
-                <Button size="compact-xs" variant="default" onClick={merge.beginAnew}>
-                  Begin anew
-                </Button>
-              </Group>
-            )}
-            {merge.error && <Alert color="ember">{wordsFor(merge.error)}</Alert>}
-            {hasLittle && (
-              <Alert color="ember">These maps have next to nothing in common. Side by side may suit them better.</Alert>
-            )}
-          </div>
-          {answer && decision !== undefined ? (
-            <div className={styles.columns}>
-              <DecisionList
-                answer={answer}
-                kind={shownKind}
-                counts={counts}
-                setKind={(next) => {
-                  setKind(next)
-                  setAt(0)
-                }}
-                shown={shown}
-                at={Math.min(at, shown.length - 1)}
-                go={setAt}
-                hueOf={hueOf}
-              />
-              <section className={styles.middle} aria-label="The decision at hand">
-                <DecisionCard
-                  key={decision.source}
-                  answer={answer}
-                  asked={asked}
-                  decision={decision}
-                  titleOf={titleOf}
-                  hueOf={hueOf}
-                  say={say}
-                  choose={choose}
-                />
-              </section>
-              <ResultView
-                rows={result}
-                at={decision.act === 'join' ? decision.into : decision.source}
-                title={asked.title}
-                hueOf={hueOf}
-                numberOf={numberOf}
-              />
-            </div>
-          ) : (
-            <div className={styles.empty}>
-              {answer ? (
-                <>
-                  <Text>None of them is in “{KINDS[shownKind]}”.</Text>
-                  <Button variant="default" onClick={() => setKind(null)}>
-                    Show the others
-                  </Button>
-                </>
-              ) : (
-                <Text>
-                  {others.length === 0
-                    ? 'There is no other map in this collection yet.'
-                    : merge.isPlanning
-                      ? 'Looking for what the maps have in common'
-                      : 'Choose the maps that should come into this one. Nothing is changed before you press Merge.'}
-                </Text>
-              )}
-            </div>
+      <div className={styles.screen}>
+        <Group gap="sm" className={styles.sources} align="flex-end">
+          <MultiSelect
+            className={styles.choice}
+            size="xs"
+            label="Maps to take over"
+            placeholder={asked.sources.length === 0 ? 'Choose one or more maps' : ''}
+            data={others.map((map) => ({ value: map.id, label: map.title || 'Untitled' }))}
+            value={[...asked.sources]}
+            onChange={(value) =>
+              change({
+                sources: value as MapId[],
+                parts: asked.parts.filter(([map]) => value.includes(map)),
+              })
+            }
+            searchable
+            data-autofocus={asked.sources.length === 0 || undefined}
+          />
+          {answer?.plan.sources.map((map) => (
+            <SourcePart key={map} map={map} hue={hueOf(map)} asked={asked} answer={answer} change={change} />
+          ))}
+          <SegmentedControl
+            size="xs"
+            aria-label="How"
+            value={asked.way}
+            data={[
+              { value: 'combined', label: 'combined' },
+              { value: 'beside', label: 'side by side' },
+            ]}
+            onChange={(way) => change({ way: way === 'beside' ? 'beside' : 'combined' })}
+          />
+        </Group>
+        <div className={styles.told}>
+          {merge.kept && (
+            <Group gap="sm">
+              <Text size="sm">
+                Your plan of {sayWhen(merge.kept.at)} goes on
+                {merge.since ? `. Since then: ${merge.since}.` : '.'}
+              </Text>
+              <Button size="compact-xs" variant="default" onClick={merge.beginAnew}>
+                Begin anew
+              </Button>
+            </Group>
           )}
-          <Group gap="sm" className={styles.foot} justify="flex-end">
-            <Text size="sm" role="status" className={styles.outcome}>
-              {answer && outcomeOf(counts.same, answer.plan.decisions.length - counts.same, counts.decide)}
-            </Text>
-            {session.mayEdit && (
+          {merge.error && <Alert color="ember">{wordsFor(merge.error)}</Alert>}
+          {hasLittle && (
+            <Alert color="ember">These maps have next to nothing in common. Side by side may suit them better.</Alert>
+          )}
+        </div>
+        {answer && decision !== undefined ? (
+          <div className={styles.columns}>
+            <DecisionList
+              answer={answer}
+              kind={shownKind}
+              counts={counts}
+              setKind={(next) => {
+                setKind(next)
+                setAt(0)
+              }}
+              shown={shown}
+              at={Math.min(at, shown.length - 1)}
+              go={setAt}
+              hueOf={hueOf}
+            />
+            <section className={styles.middle} aria-label="The decision at hand">
+              <DecisionCard
+                key={decision.source}
+                answer={answer}
+                asked={asked}
+                decision={decision}
+                titleOf={titleOf}
+                hueOf={hueOf}
+                say={say}
+                choose={choose}
+              />
+            </section>
+            <ResultView
+              rows={result}
+              at={decision.act === 'join' ? decision.into : decision.source}
+              title={asked.title}
+              hueOf={hueOf}
+              numberOf={numberOf}
+            />
+          </div>
+        ) : (
+          <div className={styles.empty}>
+            {answer ? (
               <>
-                <TextInput
-                  size="xs"
-                  aria-label="Name of the result"
-                  value={asked.title}
-                  maxLength={500}
-                  onChange={(event) => change({ title: event.currentTarget.value })}
-                />
-                <Checkbox
-                  size="xs"
-                  label="as a new map"
-                  checked={asked.isNew}
-                  onChange={(event) =>
-                    change({
-                      isNew: event.currentTarget.checked,
-                      title: nameFor(event.currentTarget.checked, asked.title, title, asked.sources.map(titleOf)),
-                    })
-                  }
-                />
-                <Select
-                  size="xs"
-                  w={230}
-                  aria-label="The sources"
-                  allowDeselect={false}
-                  value={asked.sourcesThen}
-                  data={(Object.keys(ENDS) as SourceEnd[]).map((value) => ({
-                    value,
-                    label: `The sources ${ENDS[value]}`,
-                  }))}
-                  onChange={(value) => change({ sourcesThen: value as SourceEnd })}
-                />
-                <Checkbox
-                  size="xs"
-                  label="links to them follow"
-                  checked={asked.linksFollow || asked.sourcesThen !== 'stay'}
-                  disabled={asked.sourcesThen !== 'stay'}
-                  onChange={(event) => change({ linksFollow: event.currentTarget.checked })}
-                />
-                <Button loading={busy} disabled={!answer || merge.isPlanning} onClick={() => void carryOut()}>
-                  Merge
+                <Text>None of them is in “{KINDS[shownKind]}”.</Text>
+                <Button variant="default" onClick={() => setKind(null)}>
+                  Show the others
                 </Button>
               </>
+            ) : (
+              <Text>
+                {others.length === 0
+                  ? 'There is no other map in this collection yet.'
+                  : merge.isPlanning
+                    ? 'Looking for what the maps have in common'
+                    : 'Choose the maps that should come into this one. Nothing is changed before you press Merge.'}
+              </Text>
             )}
-          </Group>
-        </div>
-      )}
-    </Modal>
+          </div>
+        )}
+        <MergeFoot
+          title={title}
+          asked={asked}
+          change={change}
+          outcome={answer ? outcomeOf(counts.same, answer.plan.decisions.length - counts.same, counts.decide) : ''}
+          isReady={answer !== null && !merge.isPlanning}
+          isBusy={busy}
+          onMerge={() => void carryOut()}
+        />
+      </div>
+    </FullWindow>
   )
 }
 
@@ -312,10 +246,3 @@ const outcomeOf = (joined: number, added: number, open: number): string =>
 const isButton = ({ target }: KeyboardEvent) => (target as Element).closest('button') !== null
 const meantIn = (decision: Decision) =>
   decision.act === 'join' ? decision.why !== ROOTS : decision.likely !== undefined
-
-/** A name for the result: of both where a new map is made, unless a person has written one. */
-function nameFor(isNew: boolean, written: string, title: string, sources: readonly string[]): string {
-  const both = [title, ...sources].join(' and ').slice(0, 200)
-  if (isNew) return written === title ? both : written
-  return written === both ? title : written
-}

@@ -1,6 +1,7 @@
 import { Anchor, Button, Group, Table, Text } from '@mantine/core'
 import type { MergeReport } from '../../core/commands/merge-maps'
 import { countsInWords } from '../../core/formats/merge-report'
+import { FullWindow } from '../app/FullWindow'
 import { useSession } from '../sync/use-session'
 import styles from './merge.module.css'
 
@@ -25,70 +26,79 @@ export function Report({
   const { counts, rows } = report
   const file = (form: string) => `/api/collections/${collection}/reports/${change}?form=${form}`
   return (
-    <div className={styles.screen}>
-      <div className={styles.head}>
-        <h1>Merged into {session.titleOf(report.result)}</h1>
-        <Anchor size="sm" href={file('csv')} download>
-          As a table (CSV)
-        </Anchor>
-        <Anchor size="sm" href={file('page')} download>
-          As a page (CommonMark)
-        </Anchor>
-      </div>
-      <ul className={styles.counts} aria-label="What was done">
-        {countsInWords(counts).map(({ count, words }) => (
-          <li key={words}>
-            <b>{count}</b> {words}
-          </li>
-        ))}
-      </ul>
-      <div className={styles.scroll} tabIndex={0}>
-        <Table stickyHeader verticalSpacing={4} layout="fixed">
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Topic</Table.Th>
-              <Table.Th>What happened</Table.Th>
-              <Table.Th>Why</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody>
-            {rows.slice(0, SHOWN).map((row, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: two topics can go into one, and rows stay in their order.
-              <Table.Tr key={i}>
-                <Table.Td className={styles.text}>
-                  <span className={`${styles.hue} ${hueOf(row.from.id)}`} /> {row.text || 'Untitled'}
-                </Table.Td>
-                <Table.Td className={styles.text}>
-                  {row.act === 'join' ? 'joined with' : 'added below'} {row.at || 'Untitled'}
-                  {row.taken.length > 0 && `, with its ${row.taken.join(', ')}`}
-                </Table.Td>
-                <Table.Td className={styles.text}>
-                  {row.sure !== null && `${Math.round(row.sure * 100)} % sure: ${row.why}`}
-                </Table.Td>
+    <FullWindow
+      label="Merge report"
+      title={`Merged into ${session.titleOf(report.result)}`}
+      beside={
+        <>
+          <Anchor size="sm" href={file('csv')} download>
+            As a table (CSV)
+          </Anchor>
+          <Anchor size="sm" href={file('page')} download>
+            As a page (CommonMark)
+          </Anchor>
+        </>
+      }
+      isBegun
+      onClose={onClose}
+    >
+      <div className={styles.report}>
+        <ul className={styles.counts} aria-label="What was done">
+          {countsInWords(counts).map(({ count, words }) => (
+            <li key={words}>
+              <b>{count}</b> {words}
+            </li>
+          ))}
+        </ul>
+        <div className={styles.scroll} tabIndex={0}>
+          <Table stickyHeader verticalSpacing={4} layout="fixed">
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th>Topic</Table.Th>
+                <Table.Th>What happened</Table.Th>
+                <Table.Th>Why</Table.Th>
               </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-        {rows.length > SHOWN && <Text p="sm">and {rows.length - SHOWN} more; all of them are in the files above.</Text>}
+            </Table.Thead>
+            <Table.Tbody>
+              {rows.slice(0, SHOWN).map((row, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: two topics can go into one, and rows stay in their order.
+                <Table.Tr key={i}>
+                  <Table.Td className={styles.text}>
+                    <span className={`${styles.hue} ${hueOf(row.from.id)}`} /> {row.text || 'Untitled'}
+                  </Table.Td>
+                  <Table.Td className={styles.text}>
+                    {row.act === 'join' ? 'joined with' : 'added below'} {row.at || 'Untitled'}
+                    {row.taken.length > 0 && `, with its ${row.taken.join(', ')}`}
+                  </Table.Td>
+                  <Table.Td className={styles.text}>
+                    {row.sure !== null && `${Math.round(row.sure * 100)} % sure: ${row.why}`}
+                  </Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+          {rows.length > SHOWN && (
+            <Text p="sm">and {rows.length - SHOWN} more; all of them are in the files above.</Text>
+          )}
+        </div>
+        <Group gap="sm" className={styles.foot} justify="flex-end">
+          <Text size="sm" className={styles.outcome}>
+            On the map, bars tell where each topic came from until you put them away.
+          </Text>
+          <Button
+            variant="default"
+            onClick={() => {
+              void session.takeBack('undo')
+              onClose()
+            }}
+          >
+            Take it all back
+          </Button>
+          <Button onClick={onClose} data-autofocus>
+            Done
+          </Button>
+        </Group>
       </div>
-      <div />
-      <Group gap="sm" className={styles.foot} justify="flex-end">
-        <Text size="sm" className={styles.outcome}>
-          On the map, bars tell where each topic came from until you put them away.
-        </Text>
-        <Button
-          variant="default"
-          onClick={() => {
-            void session.takeBack('undo')
-            onClose()
-          }}
-        >
-          Take it all back
-        </Button>
-        <Button onClick={onClose} autoFocus>
-          Done
-        </Button>
-      </Group>
-    </div>
+    </FullWindow>
   )
 }

@@ -7,8 +7,7 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core'
-import { Button, Group, Modal, Text } from '@mantine/core'
-import { IconArrowLeft } from '@tabler/icons-react'
+import { Button, Group, Text } from '@mantine/core'
 import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
 import { joinBands, makeBand, putUnderHeading } from '../../core/commands/bands'
 import { pourTopics } from '../../core/commands/hang-items'
@@ -18,7 +17,7 @@ import { pourToPlace } from '../../core/commands/to-place'
 import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
-import { foldForFinding } from '../../core/text/folding'
+import { FullWindow } from '../app/FullWindow'
 import { useSession } from '../sync/use-session'
 import { PourField } from '../to-place/ToPlace'
 import { type Sortable, useWorkspace } from '../workspace/workspace-store'
@@ -28,12 +27,11 @@ import { Item } from './Item'
 import { SuggestionLine } from './SuggestionLine'
 import styles from './sorting.module.css'
 import { type Suggestion, useSorting } from './use-sorting'
+import { focusNext, step, TypedSearch } from './walk-items'
 
 const NEW_BAND = 'new band'
 const POOL = 'pool'
 const MOST_DIGITS = 9
-/** Letters that are typed sooner than this after one another search for one text, in ms. */
-const TOGETHER_MS = 900
 
 /** Puts ideas, or what hangs on a topic, into groups: everything is done at once on the records and can be undone. */
 export default function SortingTable({ what, onClose }: { what: Sortable; onClose(): void }) {
@@ -47,7 +45,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const [naming, setNaming] = useState<TopicId | null>(null)
   const named = useCallback(() => setNaming(null), [])
   const room = useRef<HTMLDivElement>(null)
-  const search = useRef({ words: '', at: 0 })
+  const search = useRef(new TypedSearch())
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const items = useMemo(() => [...bands.flatMap(({ band }) => band.items), ...table.pool], [bands, table])
   const chosen = marked.filter((id) => items.some((item) => item.id === id))
@@ -134,13 +132,8 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
     else if (event.key === 'Enter' && focused && mayEdit) promote(focused)
     else if (event.key.startsWith('Arrow') && focused) step(room.current, focused, event.key)
     else if (event.key === ' ' || event.key === 'Escape') return
-    else if (event.key.length === 1) {
-      const at = performance.now()
-      const words = at - search.current.at < TOGETHER_MS ? search.current.words + event.key : event.key
-      search.current = { words, at }
-      const found = items.find(({ text }) => foldForFinding(text).includes(foldForFinding(words)))
-      if (found) room.current?.querySelector<HTMLElement>(`[data-item="${found.id}"]`)?.focus()
-    } else return
+    else if (event.key.length === 1) search.current.type(event.key, items, room.current)
+    else return
     event.preventDefault()
   }
   const others = bands.map(({ band }) => ({ id: band.topic.id as string, name: band.topic.text || 'Untitled' }))
@@ -184,14 +177,21 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const going = dragged && chosen.includes(dragged) ? chosen : dragged ? [dragged] : []
   const name = 'branch' in what ? nameOf(what.branch) : `what is to be placed on ${session.titleOf(what.drawer)}`
   return (
-    <Modal
-      opened
-      fullScreen
+    <FullWindow
+      label="Sorting table"
+      title={`Sort ${name}`}
+      beside={
+        <Button
+          variant="default"
+          size="compact-sm"
+          disabled={!session.undoable.undo}
+          onClick={() => void session.takeBack('undo')}
+        >
+          Undo
+        </Button>
+      }
       onClose={onClose}
-      withCloseButton={false}
-      attributes={{ content: { 'aria-label': 'Sorting table' } }}
-      transitionProps={{ duration: 0 }}
-      styles={{ body: { height: '100%', padding: 0 } }}
+      onKeyDown={press}
     >
       <DndContext
         sensors={sensors}
@@ -206,27 +206,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
           else move(going, String(over.id).slice('into '.length))
         }}
       >
-        <div ref={room} className={styles.table} onKeyDown={press}>
-          <div className={styles.head}>
-            <Button
-              variant="subtle"
-              size="compact-sm"
-              leftSection={<IconArrowLeft size={16} />}
-              onClick={onClose}
-              data-autofocus
-            >
-              Back to the map
-            </Button>
-            <h1>Sort {name}</h1>
-            <Button
-              variant="default"
-              size="compact-sm"
-              disabled={!session.undoable.undo}
-              onClick={() => void session.takeBack('undo')}
-            >
-              Undo
-            </Button>
-          </div>
+        <div ref={room} className={styles.table}>
           <SuggestionLine
             suggestions={mayEdit ? suggestions : []}
             isLooking={isLooking}
@@ -288,7 +268,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
           )}
         </DragOverlay>
       </DndContext>
-    </Modal>
+    </FullWindow>
   )
 }
 
@@ -319,37 +299,4 @@ function Pool({ count, children }: { count: number; children: ReactNode }) {
       {children}
     </section>
   )
-}
-
-const itemsIn = (room: HTMLElement | null): HTMLElement[] => [
-  ...(room?.querySelectorAll<HTMLElement>('[data-item]') ?? []),
-]
-
-/** After an item was sent away, the one behind it has the keyboard. */
-function focusNext(room: HTMLElement | null, from: string | null): void {
-  const all = itemsIn(room)
-  const at = all.findIndex((item) => item.dataset.item === from)
-  if (at >= 0) (all[at + 1] ?? all[at - 1])?.focus()
-}
-
-/** From item to item with the arrow keys: left and right in order, up and down to the nearest in that direction. */
-function step(room: HTMLElement | null, from: string, key: string): void {
-  const all = itemsIn(room)
-  const at = all.findIndex((item) => item.dataset.item === from)
-  if (key === 'ArrowRight' || key === 'ArrowLeft') {
-    all[at + (key === 'ArrowRight' ? 1 : -1)]?.focus()
-    return
-  }
-  const here = all[at]!.getBoundingClientRect()
-  const down = key === 'ArrowDown'
-  let best: HTMLElement | null = null
-  let least = Number.POSITIVE_INFINITY
-  for (const item of all) {
-    const there = item.getBoundingClientRect()
-    const away = down ? there.top - here.bottom : here.top - there.bottom
-    if (away < -1) continue
-    const distance = away * 4 + Math.abs(there.left - here.left)
-    if (distance < least) [best, least] = [item, distance]
-  }
-  best?.focus()
 }

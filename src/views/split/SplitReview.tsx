@@ -1,5 +1,5 @@
-import { ActionIcon, Button, Checkbox, Loader, Modal, Select, Text, TextInput, Tooltip } from '@mantine/core'
-import { IconArrowLeft, IconChevronDown, IconChevronUp, IconLink } from '@tabler/icons-react'
+import { ActionIcon, Button, Checkbox, Loader, Select, Text, TextInput, Tooltip } from '@mantine/core'
+import { IconChevronDown, IconChevronUp, IconLink } from '@tabler/icons-react'
 import { useCallback, useMemo, useState } from 'react'
 import { splitOffAll } from '../../core/commands/split-off'
 import { crowdingWords } from '../../core/crowding/crowding'
@@ -18,6 +18,7 @@ import {
 import { toneClass } from '../../core/look/families'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { topicsInOrder } from '../../core/tree/walk'
+import { FullWindow } from '../app/FullWindow'
 import { useMayEdit, useSession } from '../sync/use-session'
 import { tellHappened } from '../workspace/happened'
 import { workspace } from '../workspace/workspace-store'
@@ -53,30 +54,12 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
   }
   const count = rows.filter(({ isTaken }) => isTaken).length
   return (
-    <Modal
-      opened
-      fullScreen
+    <FullWindow
+      label="Split review"
+      title={`${whole.name} ${crowding.isCrowded ? `is hard to read: ${crowdingWords(crowding)}` : 'can be read as it is'}`}
       onClose={onClose}
-      withCloseButton={false}
-      attributes={{ content: { 'aria-label': 'Split review' } }}
-      transitionProps={{ duration: 0 }}
-      styles={{ body: { height: '100%', padding: 0 } }}
     >
       <div className={styles.review}>
-        <div className={styles.head}>
-          <Button
-            variant="subtle"
-            size="compact-sm"
-            leftSection={<IconArrowLeft size={16} />}
-            onClick={onClose}
-            data-autofocus
-          >
-            Back to the map
-          </Button>
-          <h1>
-            {whole.name} {crowding.isCrowded ? `is hard to read: ${crowdingWords(crowding)}` : 'can be read as it is'}
-          </h1>
-        </div>
         <div className={styles.sides}>
           <section className={styles.side} aria-label="Today">
             <h2>Today. Press a branch to propose it.</h2>
@@ -156,7 +139,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
           </Button>
         </div>
       </div>
-    </Modal>
+    </FullWindow>
   )
 }
 
