@@ -11,13 +11,13 @@ import { tellHappened } from '../workspace/happened'
 import { situationOf } from '../workspace/situation'
 import { visits } from '../workspace/visited'
 import { type Dialog, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
-import { EnclosureDialog } from './EnclosureDialog'
 import { type Doable, FindDialog } from './FindDialog'
 import { type Found, topicOfFound } from './found'
 import { keepLinkForm, linkForm } from './link-form'
 import { type Offer, offersFrom } from './offers'
 
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
+const EnclosureDialog = lazy(() => import('./EnclosureDialog'))
 const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeScreen = lazy(() => import('../merge/MergeScreen'))
@@ -131,7 +131,11 @@ export function Dialogs() {
         </Suspense>
       )
     case 'enclosure':
-      return <EnclosureDialog enclosure={dialog.enclosure} onClose={close} />
+      return (
+        <Suspense>
+          <EnclosureDialog enclosure={dialog.enclosure} onClose={close} />
+        </Suspense>
+      )
     case 'ask':
       return <AskDialog key={dialog.title} asked={dialog} onClose={close} />
     case 'keys':

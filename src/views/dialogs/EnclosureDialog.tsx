@@ -18,7 +18,7 @@ const CORNERS = { round: 'round', square: 'square', sketch: 'drawn by hand' }
 const choicesOf = (names: Record<string, string>) => Object.entries(names).map(([value, label]) => ({ value, label }))
 
 /** What belongs to an enclosure, to read and to change: title, note, look, and the cross-links that lead to it. */
-export function EnclosureDialog({ enclosure: id, onClose }: { enclosure: EnclosureId; onClose(): void }) {
+export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure: EnclosureId; onClose(): void }) {
   const session = useSession()
   const { active } = useWorkspace()
   const [linking, setLinking] = useState(false)

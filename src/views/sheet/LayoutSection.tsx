@@ -20,7 +20,7 @@ const MARKS = [
 ]
 
 /** How a branch, or at the root the whole map, is set and numbered, and where that comes from. */
-export function LayoutSection({ topic }: { topic: TopicRecord }) {
+export default function LayoutSection({ topic }: { topic: TopicRecord }) {
   const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const { place } = topic

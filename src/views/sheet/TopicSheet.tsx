@@ -10,12 +10,12 @@ import { type Section, useCalmWorkspace, workspace } from '../workspace/workspac
 import { DatesSection } from './DatesSection'
 import { FilesSection } from './FilesSection'
 import { holds } from './holds'
-import { LayoutSection } from './LayoutSection'
 import { LinksSection } from './LinksSection'
 import { MarksSection } from './MarksSection'
 import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
+const LayoutSection = lazy(() => import('./LayoutSection'))
 const LookSection = lazy(() => import('./look/LookSection'))
 
 const SECTION_NAMES: Record<Section, string> = {
@@ -123,7 +123,11 @@ export const TopicSheet = memo(() => {
           {head('layout')}
           <Accordion.Panel>
             {lastOf}
-            <LayoutSection topic={topic} />
+            {sections.includes('layout') && (
+              <Suspense fallback={<Skeleton height={80} />}>
+                <LayoutSection topic={topic} />
+              </Suspense>
+            )}
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="look" id="sheet-look">
