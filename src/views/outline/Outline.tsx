@@ -59,7 +59,7 @@ const FORMS: readonly [OutlineForm | null, name: string, title: string][] = [
 ]
 
 /** The face *Outline*: the map as an indented list, or as text to write in. */
-export function Outline({ pane, index }: { pane: Pane; index: number }) {
+export default function Outline({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
   const head = pane.only ?? session.records.root(pane.map)?.id
   return (

@@ -9,7 +9,6 @@ import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
 import { Dialogs } from '../dialogs/Dialogs'
 import { wasMerging } from '../merge/reopened'
-import { Outline } from '../outline/Outline'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { Stage } from '../stage/Stage'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
@@ -23,6 +22,7 @@ import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
 import { type Face, type Pane, useWorkspace, workspace } from './workspace-store'
 
+const Outline = lazy(() => import('../outline/Outline'))
 const ToPlace = lazy(() => import('../to-place/ToPlace'))
 const Walk = lazy(() => import('./Walk'))
 
@@ -200,7 +200,9 @@ function Shell({ first }: { first: MapId }) {
               pane.face === 'map' ? (
                 <Stage pane={pane} index={index} />
               ) : (
-                <Outline pane={pane} index={index} />
+                <Suspense>
+                  <Outline pane={pane} index={index} />
+                </Suspense>
               )
             ) : session.isShut(pane.map) ? (
               <NotOpen collection={session.id} />
