@@ -9,6 +9,7 @@ import { drawTopic } from '../../core/scene/topic-drawing'
 import { useSessionHandle } from '../sync/use-session'
 import { type Section, workspace } from '../workspace/workspace-store'
 import { Drawn } from './Drawn'
+import { positionAmong } from './position-among'
 import styles from './stage.module.css'
 
 const SECTION_OF: Record<Sign, Section> = {
@@ -83,7 +84,7 @@ export const TopicNode = memo(
     const { topic } = box
     const { x, y, drawing } = useDrawing(box, icons, settled)
     const [dx, dy] = [px(box.x - x), px(box.y - y)]
-    const position = siblings ? siblings.findIndex((sibling) => sibling.id === topic.id) + 1 : 1
+    const position = siblings ? positionAmong(siblings, topic.id) : 1
     const extras = [
       ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
       ...topic.badges.map(badgeName),
