@@ -119,6 +119,8 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'DELETE /api/collections/[collection]/publication': {
     rights: { ...editorsOfAll, editor: [200, 409], owner: [200, 409] },
   },
+  // Nothing lies in it.
+  'DELETE /api/collections/[collection]/trash': { rights: { ...editorsOfAll, editor: 404, owner: 404 } },
   'GET /api/collections/[collection]/grants': { rights: owners },
   'POST /api/collections/[collection]/grants': {
     rights: owners,

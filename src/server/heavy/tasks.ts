@@ -3,6 +3,7 @@ import { runCommand } from '../commands/run-command'
 import { crowdedMaps, splitComesTo } from '../crowding'
 import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
+import { emptyTrash } from '../empty-trash'
 import { runJob } from '../jobs/run-job'
 import { linkLedgerOf, wayBetween } from '../link-ledger'
 import { suggestBands } from '../sorting'
@@ -18,6 +19,7 @@ export const tasks = {
   wayBetween,
   suggestBands,
   crowdedMaps,
+  emptyTrash,
   splitComesTo,
 }
 export type Tasks = typeof tasks

@@ -72,6 +72,15 @@ export async function updateDigests(
   await Promise.all(writes)
 }
 
+/** Removes the rows of maps that are removed for good. */
+export async function forgetDigests(client: Client, collection: string, maps: readonly string[]): Promise<void> {
+  await client.query('DELETE FROM map_link WHERE collection = $1 AND (map = ANY($2) OR other = ANY($2))', [
+    collection,
+    maps,
+  ])
+  await client.query('DELETE FROM map_digest WHERE collection = $1 AND map = ANY($2)', [collection, maps])
+}
+
 const ROWS = `
   SELECT m.id, m.title, m.trashed, m.folder, m.home_doorway AS "homeDoorway", d.map AS "parentMap", g.topics, g.opens,
          COALESCE((SELECT json_agg(json_build_object('map', l.other, 'links', l.links) ORDER BY l.links DESC, l.other)

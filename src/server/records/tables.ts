@@ -117,6 +117,19 @@ export async function writeRecords(
   await Promise.all(writes)
 }
 
+/** Removes records for good; whatever leads to them has to go in the same transaction. */
+export async function removeRecords(
+  client: Client,
+  collection: string,
+  gone: ReadonlyMap<RecordKind, ReadonlySet<string>>,
+): Promise<void> {
+  for (const [kind, ids] of gone)
+    await client.query(`DELETE FROM ${kind} WHERE collection = $1 AND id IN (SELECT unnest($2::uuid[]))`, [
+      collection,
+      [...ids],
+    ])
+}
+
 /** Every record of a collection. Memory and time grow with the collection: for publishing, merging and checks. */
 export async function loadCollection(client: Client, into: Records, collection: string): Promise<void> {
   for (const kind of RECORD_KINDS) await loadInto(into, client, kind, collection)

@@ -1,0 +1,52 @@
+import pg from 'pg'
+import { v7 as uuid } from 'uuid'
+import { afterAll, beforeAll, expect, inject, test } from 'vitest'
+import { CrosslinkId } from '../../src/core/records/ids'
+import type { CollectionDigest } from '../../src/core/records/snapshot'
+import { Caller } from './people'
+
+const database = new pg.Client({ connectionString: inject('databaseUrl') })
+beforeAll(() => database.connect())
+afterAll(() => database.end())
+
+test('what lay in the trash is nowhere any more; everybody hears of it, and nothing leads there or brings it back', async () => {
+  const owner = await Caller.begin()
+  const [garden, pond] = [await owner.grow('# Garden\n\n- Spring'), await owner.grow('# Pond\n\n- Heron\n\n  Shy.')]
+  const [spring, heron] = [
+    (await owner.map(garden)).topics.find(({ text }) => text === 'Spring')!,
+    (await owner.map(pond)).topics.find(({ text }) => text === 'Heron')!,
+  ]
+  const link = CrosslinkId.parse(uuid())
+  const to = { kind: 'topic' as const, id: heron.id }
+  const after = { id: link, from: spring.id, to, label: '', drawn: 'line' as const, trashed: false }
+  await owner.change([{ kind: 'crosslink', id: link, before: null, after }])
+  const at = `/api/collections/${owner.collection}`
+  expect((await owner.call('DELETE', `${at}/trash`)).status).toBe(404)
+  expect((await owner.call('DELETE', `${at}/trash?map=${pond}`)).status).toBe(404)
+
+  const trashing = uuid()
+  await owner.send('POST', `${at}/commands/trash-maps`, { id: trashing, args: { maps: [pond] } })
+  const { number } = await owner.map(garden)
+  const listening = await owner.listen(number, [garden])
+  expect(await owner.call('DELETE', `${at}/trash`)).toMatchObject({ status: 200, json: { maps: 1, topics: 2 } })
+  expect((await listening.changes(1))[0]).toMatchObject({
+    edits: [{ kind: 'crosslink', id: link, after: { trashed: true } }],
+  })
+  expect(await listening.next('resync')).not.toBeNull()
+  await listening.close()
+
+  const digest = (await owner.call('GET', at)).json as CollectionDigest
+  expect(digest.maps.map(({ id, linked }) => [id, linked.length])).toEqual([[garden, 0]])
+  expect((await owner.call('GET', `${at}/maps/${pond}`)).status).toBe(404)
+  const { crosslinks, topics } = await owner.map(garden)
+  expect(crosslinks).toEqual([])
+  const { rows } = await database.query('SELECT edits::text FROM change WHERE collection = $1', [owner.collection])
+  const history = rows.map(({ edits }) => edits).join()
+  expect(history).toContain('Spring')
+  expect(history).not.toMatch(/Heron|Shy/)
+  const undone = await owner.command('undo', { change: trashing })
+  expect(undone.status).toBe(409)
+  const { id } = topics.find(({ text }) => text === 'Spring')!
+  const written = await owner.change([{ kind: 'topic', id, before: { text: 'Spring' }, after: { text: 'Summer' } }])
+  expect(written).toMatchObject({ status: 200 })
+})
