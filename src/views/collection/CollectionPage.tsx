@@ -11,6 +11,7 @@ import { PageFrame } from '../app/PageFrame'
 import { RunningJobs } from '../jobs/RunningJobs'
 import { useSession } from '../sync/use-session'
 import { FolderDialog } from './FolderDialog'
+import { MapsInTrash } from './MapsInTrash'
 import { MapTable } from './MapTable'
 import { TrashMaps } from './TrashMaps'
 
@@ -108,6 +109,9 @@ function Maps() {
             records={session.records}
             mayMove={session.mayEditAll}
             put={(map, folder) => void session.command('put-into-folder', { maps: [map], folder })}
+            putFolder={(folder, parent) =>
+              session.run((records, newIds) => moveFolder(records, { folder, parent }, newIds))
+            }
             folderMenu={(folder) => session.mayEditAll && <FolderMenu folder={folder} />}
             address={address}
             titleOf={(map) => session.titleOf(map)}
@@ -124,23 +128,7 @@ function Maps() {
             }
           />
         )}
-        {trashed.length > 0 && (
-          <section aria-label="Trash">
-            <Title order={2} size="h4">
-              Trash
-            </Title>
-            {trashed.map((map) => (
-              <Group key={map.id} justify="space-between">
-                <Text>{map.title || 'Untitled'}</Text>
-                {session.mayEditAll && (
-                  <Button variant="subtle" onClick={() => void session.command('restore-map', { map: map.id })}>
-                    Take {map.title} back
-                  </Button>
-                )}
-              </Group>
-            ))}
-          </section>
-        )}
+        {trashed.length > 0 && <MapsInTrash maps={trashed} />}
       </Stack>
       <Modal
         opened={asked?.kind === 'new' || asked?.kind === 'import'}

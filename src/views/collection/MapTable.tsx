@@ -1,5 +1,6 @@
 import {
   DndContext,
+  type DraggableSyntheticListeners,
   DragOverlay,
   PointerSensor,
   pointerWithin,
@@ -36,11 +37,12 @@ interface Props {
   menu(map: MapDigest): ReactNode
   folderMenu(folder: FolderRecord): ReactNode
   put(map: MapId, folder: FolderId | null): void
+  putFolder(folder: FolderId, into: FolderId | null): void
 }
 
 /** The maps of a collection as a table, in their folders, of which only the rows in view are in the page. */
 export function MapTable(props: Props) {
-  const { maps, records, mayMove, put } = props
+  const { maps, records, mayMove, put, putFolder } = props
   const [words, setWords] = useState('')
   const [by, setBy] = useState<SortedBy>('title')
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
@@ -81,9 +83,10 @@ export function MapTable(props: Props) {
         onDragCancel={() => setDragged(null)}
         onDragEnd={({ active, over }) => {
           setDragged(null)
-          if (!over || !mayMove) return
+          if (!over || !mayMove || over.id === active.id) return
           const folder = over.id === OUTSIDE ? null : FolderId.parse(over.id)
-          put(MapId.parse(active.id), folder)
+          if (records.get('folder', String(active.id))) putFolder(FolderId.parse(active.id), folder)
+          else put(MapId.parse(active.id), folder)
         }}
       >
         <Table.ScrollContainer minWidth={260}>
@@ -121,7 +124,11 @@ export function MapTable(props: Props) {
         </Table.ScrollContainer>
         {dragged && <Outside />}
         <DragOverlay dropAnimation={null}>
-          {dragged && <Badge size="lg">{maps.find(({ id }) => id === dragged)?.title || 'Untitled'}</Badge>}
+          {dragged && (
+            <Badge size="lg">
+              {(records.get('folder', dragged) ?? maps.find(({ id }) => id === dragged))?.title || 'Untitled'}
+            </Badge>
+          )}
         </DragOverlay>
       </DndContext>
     </>
@@ -149,6 +156,19 @@ interface RowProps extends Props {
 
 const indent = (level: number) => ({ paddingLeft: 10 + Math.min(level, 6) * 24 })
 
+/** By which a row is dragged into a folder. */
+const Grip = ({
+  node,
+  listeners,
+}: {
+  node(element: HTMLElement | null): void
+  listeners: DraggableSyntheticListeners
+}) => (
+  <span ref={node} {...listeners} style={{ cursor: 'grab', touchAction: 'none' }} aria-hidden data-grip>
+    <IconGripVertical size={14} color="var(--quiet-ink)" style={{ verticalAlign: '-2px' }} />{' '}
+  </span>
+)
+
 function Row(props: RowProps) {
   return props.row.kind === 'folder' ? <FolderRow {...props} row={props.row} /> : <MapRow {...props} row={props.row} />
 }
@@ -160,8 +180,10 @@ function FolderRow({
   isClosed,
   toggle,
   folderMenu,
+  isDraggable,
 }: RowProps & { row: Extract<TableRow, { kind: 'folder' }> }) {
   const { setNodeRef, isOver } = useDroppable({ id: folder.id })
+  const { setNodeRef: setGrip, listeners } = useDraggable({ id: folder.id, disabled: !isDraggable })
   return (
     <Table.Tr
       ref={(element: HTMLTableRowElement | null) => {
@@ -173,6 +195,7 @@ function FolderRow({
       bg={isOver ? 'var(--spruce-wash)' : 'var(--panel)'}
     >
       <Table.Td style={indent(level)}>
+        {isDraggable && <Grip node={setGrip} listeners={listeners} />}
         <ActionIcon
           variant="subtle"
           color="gray"
@@ -208,11 +231,7 @@ function MapRow({
   return (
     <Table.Tr ref={measure} data-index={index} aria-rowindex={index + 2}>
       <Table.Td style={indent(level)}>
-        {isDraggable && (
-          <span ref={setNodeRef} {...listeners} style={{ cursor: 'grab', touchAction: 'none' }} aria-hidden data-grip>
-            <IconGripVertical size={14} color="var(--quiet-ink)" style={{ verticalAlign: '-2px' }} />{' '}
-          </span>
-        )}
+        {isDraggable && <Grip node={setNodeRef} listeners={listeners} />}
         <Anchor href={address(map.id)} fw={600} style={{ overflowWrap: 'anywhere' }}>
           {map.title || 'Untitled'}
         </Anchor>{' '}

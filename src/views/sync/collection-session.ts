@@ -428,6 +428,18 @@ export class CollectionSession {
     return null
   }
 
+  /** Removes a map in the trash for good, or all of them for null. */
+  async emptyTrash(map: MapId | null): Promise<void> {
+    const path = `/api/collections/${this.id}/trash${map ? `?map=${map}` : ''}`
+    try {
+      const { maps } = await ask(Emptied, path, { method: 'DELETE', limit: COMMAND_MS })
+      await this.feed.catchUp()
+      tell(maps === 1 ? 'The map was removed for good.' : `${maps} maps were removed for good.`)
+    } catch (error) {
+      tellTrouble(error)
+    }
+  }
+
   // ---- Undo and redo -----------------------------------------------------------------------------------------
 
   get undoable(): { undo: { label: string } | null; redo: { label: string } | null } {
@@ -494,6 +506,8 @@ export class CollectionSession {
     }
   }
 }
+
+const Emptied = z.object({ maps: z.number(), topics: z.number() })
 
 /** What an import came to. */
 const ImportResult = z.object({

@@ -40,6 +40,7 @@ const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
     useCallback((session: CollectionSession) => around(session, here), [here]),
   )
   const handle = useSessionHandle()
+  const { mayEdit } = handle
   const onto = useDragged(({ dragged }) => dragged?.onto ?? null)
   const place = (of: { map: MapId; name: string; count?: string }) => {
     if (of.map === here) return placeButton(of)
@@ -59,9 +60,9 @@ const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
       aria-current={map === here ? 'page' : undefined}
       data-drop-map={map === here ? undefined : map}
       data-onto={onto === `map ${map}` || undefined}
-      title={map === here ? undefined : 'Press to go there; drag it onto a topic, which then opens it'}
+      title={map === here ? undefined : mayEdit ? 'Press to go there; drag it onto a topic, which then opens it' : name}
       onPointerDown={(event) => {
-        if (event.button === 0 && map !== here) beginDrag(handle, { map }, event)
+        if (event.button === 0 && map !== here && mayEdit) beginDrag(handle, { map }, event)
       }}
       onClick={() => workspace.go(active, map, null)}
     >
