@@ -2,7 +2,7 @@ import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
 import { headingAddress, resolveAddress } from '../formats/address'
 import { countItems, type OutlineItem, outlineItem } from '../formats/outline'
-import { readText } from '../formats/read-text'
+import { readDocument } from '../formats/read-text'
 import type { LinkEnd } from '../records/crosslink'
 import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId } from '../records/ids'
 import { isRoot } from '../records/place'
@@ -20,6 +20,8 @@ export interface Page {
 }
 
 interface ImportedPage extends Page {
+  /** Elements of HTML that were not read. */
+  leftOut: string[]
   map: MapId
   planted: Planted[]
 }
@@ -35,7 +37,7 @@ interface Imported extends Done {
  * else cross-links; links to files of the same import become attachments; the rest web links. Links inside notes lead
  * to what they led to on the page. The first page that no other opens is the home map where the collection has none
  * yet. `files` holds the imported files by path. What cannot be resolved is listed in `unread`, never silently
- * dropped. Refused where there is no page, a page holds no text, or it would become more topics than one map is made
+ * dropped. Texts that are no names stand in notes (`readDocument`). Refused where there is no page, a page holds no text, or it would become more topics than one map is made
  * of. O(text of the pages).
  */
 export const importPages = command(
@@ -46,6 +48,7 @@ export const importPages = command(
     const pages = args.pages.map((page) => importPage(change, page))
     const links = new LinkResolver(change, pages, args.files)
     for (const page of pages) links.resolvePage(page)
+    links.quieten()
     links.giveHomeDoorways()
     const home = pages.find((page) => !links.homeDoorways.has(page.map)) ?? pages[0]
     if (!home) refuse('invalid', 'There is nothing to import.')
@@ -68,7 +71,7 @@ const fileTitle = (path: string) =>
     .replace(/\.[^.]*$/, '')
 
 function importPage(change: NewChange, page: Page): ImportedPage {
-  const { items } = readText(page.text)
+  const { items, leftOut } = readDocument(page.text)
   const count = countItems(items)
   if (count === 0) refuse('invalid', `${page.path} holds no text.`)
   if (count > MAX_PLANTED)
@@ -77,7 +80,7 @@ function importPage(change: NewChange, page: Page): ImportedPage {
   const title = titleOf(top.text) || fileTitle(page.path)
   const { map, root } = createMap(change, title, title)
   const topic = plantOnRoot(change, root, top)
-  return { ...page, map, planted: [{ item: top, topic }, ...plant(change, topic, top.children)] }
+  return { ...page, leftOut, map, planted: [{ item: top, topic }, ...plant(change, topic, top.children)] }
 }
 
 /** What stands before the address of a link, or of its definition, in CommonMark; and what can stand after it. */
@@ -107,12 +110,17 @@ function withAddresses(text: string, others: ReadonlyMap<string, string>): strin
   return made + text.slice(done)
 }
 
+/** Up to so many cross-links of a page to itself are drawn. */
+const MOST_DRAWN = 12
+
 class LinkResolver {
   private readonly notFollowed = new Map<string, Imported['unread'][number]>()
   readonly homeDoorways = new Map<MapId, TopicRecord>()
   private readonly byPath: Map<string, ImportedPage>
   private readonly byAddress = new Map<string, TopicRecord>()
   private readonly linked = new Set<string>()
+  /** Cross-links that are drawn, by the map on which they are. */
+  private readonly drawn = new Map<MapId, CrosslinkId[]>()
 
   constructor(
     private readonly change: NewChange,
@@ -133,6 +141,7 @@ class LinkResolver {
   }
 
   resolvePage(page: ImportedPage): void {
+    for (const name of page.leftOut) this.listUnread(page, `<${name}>`, 'This says nothing in a map and was left out.')
     for (const { item, topic } of page.planted) {
       const files = new Set<FileId>()
       const follow = (address: string, mayOpen: boolean): LinkEnd | { file: FileId } | null => {
@@ -185,8 +194,12 @@ class LinkResolver {
   }
 
   private cannotFollow(page: ImportedPage, address: string, reason: string): null {
-    this.notFollowed.set(`${page.path} ${address}`, { page: page.path, address, reason })
+    this.listUnread(page, address, reason)
     return null
+  }
+
+  private listUnread(page: ImportedPage, address: string, reason: string): void {
+    this.notFollowed.set(`${page.path} ${address}`, { page: page.path, address, reason })
   }
 
   private open(topic: TopicRecord, map: MapId): void {
@@ -207,6 +220,17 @@ class LinkResolver {
     const drawn = far?.place.map === from.place.map ? 'line' : 'quiet'
     const id = this.change.newId(CrosslinkId)
     this.change.create('crosslink', { id, from: from.id, to, label: '', drawn, bothWays: false, trashed: false })
+    if (drawn === 'line') {
+      const known = this.drawn.get(page.map)
+      if (known) known.push(id)
+      else this.drawn.set(page.map, [id])
+    }
+  }
+
+  /** A page that leads from place to place all over is not read as a map under all these lines: its links are quiet. */
+  quieten(): void {
+    for (const links of this.drawn.values())
+      if (links.length > MOST_DRAWN) for (const id of links) this.change.update('crosslink', id, { drawn: 'quiet' })
   }
 
   /**

@@ -7,6 +7,7 @@ import {
   linksIn,
   readCommonMark,
 } from '../text/commonmark'
+import { shortName } from '../text/short-name'
 import { type OutlineItem, type OutlineLink, outlineItem } from './outline'
 
 /**
@@ -23,24 +24,29 @@ import { type OutlineItem, type OutlineLink, outlineItem } from './outline'
  * ```
  *
  * Lists below a paragraph hang on the item that the paragraph belongs to. A numbered or bulleted list inside a quote,
- * and all tables and code, stay in the note.
+ * and all tables and code, stay in the note. With `hasShortNames` a long list item is named by its beginning and stands, word
+ * for word, in its note.
  */
-export function readCommonMarkOutline(source: string): OutlineItem[] {
-  const reader = new OutlineReader(source.replace(/\r\n?/g, '\n'))
+export function readCommonMarkOutline(source: string, hasShortNames = false): OutlineItem[] {
+  const reader = new OutlineReader(source.replace(/\r\n?/g, '\n'), hasShortNames)
   return reader.read()
 }
 
 class OutlineReader {
   private readonly lines: readonly string[]
 
-  constructor(private readonly source: string) {
+  constructor(
+    private readonly source: string,
+    private readonly hasShortNames: boolean,
+  ) {
     this.lines = source.split('\n')
   }
 
   read(): OutlineItem[] {
     const top = outlineItem('')
     const open: { depth: number; item: OutlineItem }[] = [{ depth: 0, item: top }]
-    for (const block of readCommonMark(this.source)) {
+    const blocks = readCommonMark(this.source)
+    for (const block of blocks) {
       if (block.type === 'heading') {
         while (open.at(-1)!.depth >= block.level) open.pop()
         const item = itemFrom(block.content)
@@ -48,7 +54,19 @@ class OutlineReader {
         open.push({ depth: block.level, item })
       } else this.addBlock(open.at(-1)!.item, block)
     }
-    return top.note === '' && top.links.length === 0 ? top.children : beforeFirstHeading(top)
+    if (top.note === '' && top.links.length === 0) return top.children
+    const first = this.hasShortNames ? blocks.find(({ type }) => type === 'paragraph') : undefined
+    return first?.type === 'paragraph' && !isOnlyLinks(first.content)
+      ? [{ ...this.named(top, first.content), children: [] }, ...top.children]
+      : beforeFirstHeading(top)
+  }
+
+  /** An item named by the words of its first paragraph; all of the note stays where these are more than a name. */
+  private named(item: OutlineItem, first: readonly Inline[]): OutlineItem {
+    const words = oneLine(inlineWords(first))
+    const isAll = item.note === words || item.note.startsWith(`${words}\n\n`)
+    const name = shortName(words)
+    return { ...item, text: name ?? words, note: isAll && !name ? item.note.slice(words.length).trim() : item.note }
   }
 
   private addBlock(item: OutlineItem, block: Block, within?: ListItem): void {
@@ -68,6 +86,11 @@ class OutlineReader {
     const head = first.type === 'paragraph' || first.type === 'heading' ? first : null
     const child = head ? itemFrom(head.content) : outlineItem('')
     item.children.push(child)
+    const name = this.hasShortNames && shortName(child.text)
+    if (head && name) {
+      Object.assign(child, { text: name, links: [] })
+      this.addBlock(child, head, entry)
+    }
     for (const block of head ? rest : entry.blocks) this.addBlock(child, block, entry)
   }
 

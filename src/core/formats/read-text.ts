@@ -1,5 +1,7 @@
 import { isTooMuch } from '../text/commonmark'
+import { shortName } from '../text/short-name'
 import { readCommonMarkOutline } from './commonmark-outline'
+import { withHtmlRead } from './html-in-page'
 import { readIndentedText } from './indented-text'
 import type { OutlineItem } from './outline'
 
@@ -8,10 +10,28 @@ import type { OutlineItem } from './outline'
  * anything else is taken line by line. Never fails; an empty text gives no items.
  */
 export function readText(text: string): { items: OutlineItem[]; format: 'commonmark' | 'indented' } {
-  return looksLikePage(text) && !isTooMuch(text)
+  return isPage(text)
     ? { items: readCommonMarkOutline(text), format: 'commonmark' }
     : { items: readIndentedText(text), format: 'indented' }
 }
+
+/**
+ * Reads a document as a person has it in a file: as `readText` does, with the HTML in it read too, and with short names: what
+ * is longer than a name stands in the note of its topic. `leftOut` names the elements of HTML that were left out.
+ */
+export function readDocument(source: string): { items: OutlineItem[]; leftOut: string[] } {
+  const { text, leftOut } = withHtmlRead(source)
+  const items = isPage(text) ? readCommonMarkOutline(text, true) : readIndentedText(text)
+  const waiting = [...items]
+  for (let item = waiting.pop(); item; item = waiting.pop()) {
+    const name = shortName(item.text)
+    if (name) Object.assign(item, { text: name, note: item.note === '' ? item.text : `${item.text}\n\n${item.note}` })
+    waiting.push(...item.children)
+  }
+  return { items, leftOut }
+}
+
+const isPage = (text: string): boolean => looksLikePage(text) && !isTooMuch(text)
 
 function looksLikePage(text: string): boolean {
   if (/^#{1,6}[ \t]+\S/m.test(text) || /^[^\n]+\n(=+|-{3,})[ \t]*$/m.test(text)) return true

@@ -329,6 +329,7 @@ export function inlineWords(content: readonly Inline[]): string {
         words += part.words
         break
       case 'html':
+        if (/^<br\b/i.test(part.text)) words += ' '
         break
       default:
         part satisfies never

@@ -61,7 +61,53 @@ describe('pages', () => {
     expect(root.text.endsWith('…')).toBe(true)
     expect(garden.records.need('note', root.note).text).toBe(long)
     const { garden: other, outcome: whole } = imported({ path: 'a.md', text: `# ${long.slice(0, 900)}\n\n- x\n` })
-    expect(other.records.root(whole.maps[0]!)!.text).toBe(long.slice(0, 900).trim())
+    const named = other.records.root(whole.maps[0]!)!
+    expect(named.text).toBe('Peas and more and more and more and more and more and more and more and more and…')
+    expect(other.records.need('note', named.note).text).toBe(long.slice(0, 900).trim())
+  })
+
+  test('that lead all over to themselves have quiet links; up to a dozen are drawn', () => {
+    const page = (count: number) => {
+      const headings = Array.from({ length: count }, (_, i) => `## Part ${i}\n\nText.`).join('\n\n')
+      const contents = Array.from({ length: count }, (_, i) => `- [Part ${i}](#part-${i})`).join('\n')
+      const { garden } = imported({ path: 'a.md', text: `# Manual\n\n## Contents\n\n${contents}\n\n${headings}` })
+      return new Set([...garden.records.all('crosslink')].map(({ drawn }) => drawn))
+    }
+    expect([...page(12)]).toEqual(['line'])
+    expect([...page(13)]).toEqual(['quiet'])
+  })
+
+  test('with HTML in them are read as what it says; what says nothing is told', () => {
+    const { garden, outcome } = imported({
+      path: 'a.md',
+      text: [
+        '<h1 align="center"><img src="logo.png" alt="Bog"></h1>',
+        '<p>A <b>wet</b> place<br>to <a href="https://bog.example">see</a>.</p>',
+        '## Ways\n\n<details><summary>By boat</summary>\n\n- Oars<br>and <img src="b.png" alt="boat">\n\n</details>',
+        '<ul><li>On foot<ul><li>Boots</ul></ul>\n<iframe src="https://x.example"></iframe><script>no()</script>',
+      ].join('\n\n'),
+    })
+    expect(garden.text(outcome.maps[0]!)).toBe(
+      ['- Bog', '  - Ways', '    - Oars and boat', '    - On foot', '      - Boots'].join('\n'),
+    )
+    const noteOf = (text: string) =>
+      garden.records.need('note', garden.records.need('topic', garden.topic(text)).note).text
+    expect(noteOf('Bog')).toBe('A **wet** place\\\nto [see](https://bog.example).')
+    expect(noteOf('Ways')).toBe('By boat')
+    expect(outcome.unread.map(({ address }) => address)).toEqual(['<iframe>', '<script>'])
+  })
+
+  test('of which an item is no name have it in the note, word for word and with its links', () => {
+    const long =
+      'Install it. Then go on with **care**, as [the guide](guide.md) says, and never leave the boards in the wet part of it.'
+    const { garden } = imported(
+      { path: 'a.md', text: `# A\n\n- ${long}\n\n  More.\n- Short` },
+      { path: 'guide.md', text: '# Guide\n\n- x' },
+    )
+    const topic = garden.records.need('topic', garden.topic('Install it. Then go on with care, as the guide says…'))
+    expect(garden.records.need('note', topic.note).text).toMatch(
+      /^Install it\. Then go on with \*\*care\*\*, as \[the guide\]\(folvet:map.*\n\nMore\.$/,
+    )
   })
 })
 
