@@ -286,6 +286,11 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   const at = async (name: string) => (await named(name).boundingBox())!
   expect((await at('Vegetation')).x).toBeGreaterThan((await at('Vennmoor handbook')).x)
 
+  // Maps that are linked stand together, and back.
+  await page.getByText('as they are linked').click()
+  await expect(page.getByText('Linked with nothing')).toBeVisible()
+  await page.getByText('as they open one another').click()
+  await expect(page.getByText('Linked with nothing')).toBeHidden()
   await page.getByRole('textbox', { name: 'Find a map' }).fill('dipw')
   await expect(page.getByText('2 found')).toBeVisible()
   await page.getByRole('textbox', { name: 'Find a map' }).fill('')

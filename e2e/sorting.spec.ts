@@ -165,7 +165,7 @@ test('maps lie in folders, put there by hand or by a menu, and the table is sort
   await expect(asked.getByText(/^1 map has a doorway there/)).toBeVisible()
   await asked.getByRole('button', { name: 'Put into the trash' }).click()
   await page.getByRole('button', { name: 'Take Spring back' }).click()
-  await expect(row('Spring')).toBeVisible()  // What is removed for good is not in the trash either, and the doorway to it is none any more.
+  await expect(row('Spring')).toBeVisible() // What is removed for good is not in the trash either, and the doorway to it is none any more.
   await page.getByRole('button', { name: 'Spring: what can be done' }).click()
   await page.getByRole('menuitem', { name: 'Put it into the trash' }).click()
   await asked.getByRole('button', { name: 'Put into the trash' }).click()

@@ -13,7 +13,7 @@ export interface Atlas {
   plates: Plate[]
   width: number
   height: number
-  /** Where the shelf of maps begins to which no way leads from the home map; null where there are none. */
+  /** Where the shelf of maps begins to which no way leads; null where there are none. */
   shelf: number | null
 }
 
@@ -52,6 +52,11 @@ export function atlasOf(maps: readonly MapDigest[], home: string | null): Atlas 
   // Those that open one another in a circle have no head: any of them will do.
   for (const head of [...kept.filter(isHead), ...kept])
     if (!placed.has(head.id)) rest.push(blockOf(head, below, placed))
+  return withShelf(main, rest)
+}
+
+/** What hangs together, and below it, on a shelf, the rest. */
+function withShelf(main: Block, rest: readonly Block[]): Atlas {
   const shelf = rest.length > 0 ? (main.height > 0 ? main.height + SHELF_GAP : 0) : null
   const onShelf = inRows(rest, Math.max(SHELF_WIDTH, main.width))
   return {
@@ -60,6 +65,68 @@ export function atlasOf(maps: readonly MapDigest[], home: string | null): Atlas 
     height: (shelf ?? main.height) + onShelf.height,
     shelf,
   }
+}
+
+/**
+ * All maps of a collection as plates without overlaps, by what leads from one to another: the more cross-links and doorways
+ * there are between maps, the sooner their rows are joined, with these two as near to one another as can be (single
+ * linkage: Sibson 1973, SLINK); at the foot what nothing leads to or from. O(maps² + links · log links).
+ */
+export function atlasByCloseness(maps: readonly MapDigest[]): Atlas {
+  const kept = maps.filter(({ trashed }) => !trashed)
+  const rowOf = new Map<string, MapDigest[]>(kept.map((map) => [map.id, [map]]))
+  for (const { one, other } of tiesBetween(kept)) {
+    const [a, b] = [rowOf.get(one)!, rowOf.get(other)!]
+    if (a === b) continue
+    // The two meet where the rows do, as far as each stands nearer to one end of its own.
+    if (isInFirstHalf(a, one)) a.reverse()
+    if (!isInFirstHalf(b, other)) b.reverse()
+    a.push(...b)
+    for (const { id } of b) rowOf.set(id, a)
+  }
+  const rows = [...new Set(rowOf.values())].sort((a, b) => b.length - a.length)
+  const tied = rows.filter(({ length }) => length > 1).map(wrapped)
+  const main = inRows(tied, Math.max(SHELF_WIDTH, ...tied.map(({ width }) => width)))
+  return withShelf(
+    main,
+    rows.filter(({ length }) => length === 1).map(([map]) => alone(map!)),
+  )
+}
+
+const isInFirstHalf = (row: readonly MapDigest[], map: string): boolean =>
+  row.findIndex(({ id }) => id === map) < row.length / 2
+
+/** How much wider than high the whole is to become: as a screen is. */
+const ASPECT = 1.6
+
+/** Maps in the order of a row, wrapped so that they take the form of a screen. */
+function wrapped(row: readonly MapDigest[]): Block {
+  const blocks = row.map(alone)
+  const area = blocks.reduce((sum, { width, height }) => sum + (width + GAP.across) * (height + GAP.down), 0)
+  return inRows(blocks, Math.sqrt(area * ASPECT))
+}
+
+/** Pairs of maps between which something leads, those with most of it first. */
+function tiesBetween(maps: readonly MapDigest[]): { one: string; other: string; count: number }[] {
+  const known = new Set<string>(maps.map(({ id }) => id))
+  const ties = new Map<string, { one: string; other: string; count: number }>()
+  const tie = (one: string, other: string, count: number) => {
+    if (one === other || !known.has(other)) return
+    const key = one < other ? `${one} ${other}` : `${other} ${one}`
+    const before = ties.get(key)
+    if (before) before.count = Math.max(before.count, count)
+    else ties.set(key, { one, other, count })
+  }
+  for (const { id, linked, opens } of maps) {
+    for (const { map, links } of linked) tie(id, map, links + (opens.includes(map) ? 1 : 0))
+    for (const map of opens) tie(id, map, 1)
+  }
+  return [...ties.values()].sort((a, b) => b.count - a.count || (a.one + a.other < b.one + b.other ? -1 : 1))
+}
+
+function alone(map: MapDigest): Block {
+  const side = sideOf(map)
+  return { plates: [{ map, x: 0, y: 0, side }], width: Math.max(side, LEAST_WIDTH), height: side + TITLE_HEIGHT }
 }
 
 /** The maps whose home doorway stands on a map, in the order in which this map opens them. */
@@ -82,9 +149,8 @@ const sideOf = ({ topics }: MapDigest): number =>
 /** A map with all that hangs behind it. Each map is placed once. */
 function blockOf(map: MapDigest, below: ReadonlyMap<string, MapDigest[]>, placed: Set<string>): Block {
   placed.add(map.id)
-  const side = sideOf(map)
-  const width = Math.max(side, LEAST_WIDTH)
-  const own: Block = { plates: [{ map, x: 0, y: 0, side }], width, height: side + TITLE_HEIGHT }
+  const own = alone(map)
+  const { width } = own
   const children = below.get(map.id)!.filter(({ id }) => !placed.has(id))
   if (children.length === 0) return own
   for (const { id } of children) placed.add(id)

@@ -4,6 +4,8 @@ import styles from './atlas.module.css'
 
 interface Props {
   atlas: Atlas
+  /** Whether maps hang on those that open them, so that lines can run between the plates. */
+  hasSteps: boolean
   /** The maps of which all cross-links are drawn, besides the one that is pointed at. */
   chosen: ReadonlySet<string>
   /** Is given what hears of the map that is pointed at. */
@@ -12,7 +14,7 @@ interface Props {
 }
 
 /** From maps to those that they open, and cross-links between maps as arcs: of what is looked at, or all. */
-export const ArcLayer = memo(({ atlas, chosen, pointer, areAllDrawn }: Props) => {
+export const ArcLayer = memo(({ atlas, hasSteps, chosen, pointer, areAllDrawn }: Props) => {
   const [pointed, setPointed] = useState<string | null>(null)
   useEffect(() => {
     pointer.current = setPointed
@@ -22,9 +24,9 @@ export const ArcLayer = memo(({ atlas, chosen, pointer, areAllDrawn }: Props) =>
     () =>
       atlas.plates.flatMap((plate) => {
         const parent = byId.get(plate.map.parentMap ?? '')
-        return parent ? stepBetween(parent, plate) : []
+        return parent && hasSteps ? stepBetween(parent, plate) : []
       }),
-    [atlas, byId],
+    [atlas, byId, hasSteps],
   )
   const links = useMemo(() => {
     const seen = new Set<string>()

@@ -1,7 +1,7 @@
-import { ActionIcon, Anchor, Button, Group, Switch, Text, TextInput, Title } from '@mantine/core'
+import { ActionIcon, Anchor, Button, Group, SegmentedControl, Switch, Text, TextInput, Title } from '@mantine/core'
 import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { atlasOf, LEAST_WIDTH, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
+import { atlasByCloseness, atlasOf, LEAST_WIDTH, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
 import { MapId } from '../../core/records/ids'
 import { foldForFinding } from '../../core/text/folding'
 import { tell } from '../app/api'
@@ -23,7 +23,8 @@ export function Atlas() {
   const session = useSession()
   const { maps, id } = session
   const home = session.collection.homeMap
-  const atlas = useMemo(() => atlasOf(maps, home), [maps, home])
+  const [by, setBy] = useState<'doorways' | 'closeness'>('doorways')
+  const atlas = useMemo(() => (by === 'doorways' ? atlasOf(maps, home) : atlasByCloseness(maps)), [maps, home, by])
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   // Only the arcs show what is pointed at: nothing else is drawn anew for it.
@@ -32,7 +33,7 @@ export function Atlas() {
   const [areAllDrawn, setAllDrawn] = useState(false)
   const frame = useRef<HTMLDivElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
-  const { seen, show, step } = usePanZoom(frame, sheet, atlas)
+  const { seen, show, step, release } = usePanZoom(frame, sheet, atlas)
   const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
   const fits = ({ map }: Plate) => wanted.every((word) => foldForFinding(map.title).includes(word))
   const found = wanted.length > 0 ? atlas.plates.filter(fits) : []
@@ -78,6 +79,19 @@ export function Atlas() {
               {found.length === 0 ? 'No map has these words in its title.' : `${found.length} found`}
             </Text>
           )}
+          <SegmentedControl
+            size="xs"
+            aria-label="Maps stand by"
+            value={by}
+            data={[
+              { value: 'doorways', label: 'as they open one another' },
+              { value: 'closeness', label: 'as they are linked' },
+            ]}
+            onChange={(value) => {
+              release()
+              setBy(value === 'closeness' ? 'closeness' : 'doorways')
+            }}
+          />
           <Switch
             label="All cross-links"
             checked={areAllDrawn}
@@ -100,10 +114,16 @@ export function Atlas() {
         </Group>
         <section ref={frame} className={styles.frame} aria-label="All maps" onPointerLeave={() => point(null)}>
           <div ref={sheet} className={styles.sheet} style={{ width: whole.width, height: whole.height }}>
-            <ArcLayer atlas={atlas} chosen={chosen} pointer={pointer} areAllDrawn={areAllDrawn} />
+            <ArcLayer
+              atlas={atlas}
+              hasSteps={by === 'doorways'}
+              chosen={chosen}
+              pointer={pointer}
+              areAllDrawn={areAllDrawn}
+            />
             {atlas.shelf !== null && (
               <div className={styles.shelf} style={{ top: atlas.shelf - 48, width: whole.width }}>
-                Reached from nowhere
+                {by === 'doorways' ? 'Reached from nowhere' : 'Linked with nothing'}
               </div>
             )}
             {inPage.map((plate) => (

@@ -94,7 +94,11 @@ export function usePanZoom(
     isMoved.current = true
     if (element && behavior.current) behavior.current.scaleBy(select(element), way === 'in' ? STEP : 1 / STEP)
   }
-  return { seen, show, step }
+  /** All of it is kept in view again, whatever its size becomes. */
+  const release = () => {
+    isMoved.current = false
+  }
+  return { seen, show, step, release }
 }
 
 const isWithin = (a: Bounds, b: Bounds): boolean =>

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { atlasOf, TITLE_HEIGHT } from '../../../src/core/network/atlas'
+import { atlasByCloseness, atlasOf, TITLE_HEIGHT } from '../../../src/core/network/atlas'
 import { MapId } from '../../../src/core/records/ids'
 import type { MapDigest } from '../../../src/core/records/snapshot'
 
@@ -48,12 +48,15 @@ test('every map has one place and none lies over another, whatever hangs where, 
         maxLength: 30,
       }),
       fc.boolean(),
-      (rows, hasHome) => {
+      fc.boolean(),
+      (rows, hasHome, isByCloseness) => {
         const maps = collection(
           rows.map(([parent], i) => (parent === i || parent >= rows.length ? -1 : parent)),
           rows.map(([, topics]) => topics),
         )
-        const { plates, width, height } = atlasOf(maps, hasHome ? idOf(0) : null)
+        const { plates, width, height } = isByCloseness
+          ? atlasByCloseness(maps)
+          : atlasOf(maps, hasHome ? idOf(0) : null)
         expect(plates.map(({ map }) => map.id).sort()).toEqual(maps.map(({ id }) => id).sort())
         for (const [i, a] of plates.entries()) {
           expect(a.x + a.side <= width && a.y + a.side + TITLE_HEIGHT <= height).toBe(true)
@@ -74,4 +77,20 @@ test('a thousand maps behind one take room in both directions', () => {
   const { width, height } = atlasOf(collection([-1, ...Array.from({ length: 999 }, () => 0)]), idOf(0))
   expect(width / height).toBeGreaterThan(0.5)
   expect(width / height).toBeLessThan(3)
+})
+
+test('by closeness, maps that are linked most stand side by side, and those linked with nothing on a shelf', () => {
+  const maps = collection([-1, -1, -1, -1, -1])
+  const link = (a: number, b: number, links: number) => {
+    maps[a]!.linked.push({ map: idOf(b), links })
+    maps[b]!.linked.push({ map: idOf(a), links })
+  }
+  link(0, 3, 9)
+  link(1, 2, 7)
+  link(0, 1, 1)
+  const { plates, shelf } = atlasByCloseness(maps)
+  const at = (number: number) => plates.find(({ map }) => map.id === idOf(number))!
+  const areBeside = (a: number, b: number) => at(a).y === at(b).y && Math.abs(at(a).x - at(b).x) < 250
+  expect([areBeside(0, 3), areBeside(1, 2), areBeside(0, 1)]).toEqual([true, true, false])
+  expect([at(0).y < shelf!, at(4).y >= shelf!]).toEqual([true, true])
 })
