@@ -190,7 +190,14 @@ test('several topics are tied to one another in one step, or become one child ma
   await expect(page.getByRole('button', { name: /^Undo: tie 3 topics/ })).toBeVisible()
   for (const name of ['Spring', 'Summer', 'Autumn'])
     await expect(topic(page, name)).toHaveAttribute('aria-label', /2 cross-links/)
+  // The sign of quiet links shows what stands around their far ends, and leads there.
+  await topic(page, 'Autumn').locator('[data-sign="link"]').hover()
+  const shown = page.locator('[data-peek]')
+  await expect(shown).toContainText(/below Garden.*Spring.*Peas/)
+  await shown.getByRole('button', { name: /Spring/ }).click()
+  await expect(topic(page, 'Spring')).toHaveAttribute('aria-selected', 'true')
 
+  for (const name of ['Autumn', 'Summer']) await topic(page, name).click({ modifiers: ['Control'] })
   await topic(page, 'Summer').click({ button: 'right' })
   await chooseFromMenu(page, 'Network', /^Make one child map/)
   await page.getByRole('textbox', { name: /^Its name/ }).fill('The bright months')

@@ -73,8 +73,16 @@ const GONE = -1
 
 const ORIGIN: Point = { x: 0, y: 0 }
 
-const contextKey = ({ level, growth, setting, spacing, number, below, look }: BlockContext): string =>
-  `${Math.min(level, LEVELS)} ${look.id} ${growth} ${setting} ${spacing} ${number} ${below ? `${below.scheme} ${below.above}` : ''}`
+/** Whether a block is the same in both, if nothing in its branch has changed. */
+const isSameContext = (a: BlockContext, b: BlockContext): boolean =>
+  Math.min(a.level, LEVELS) === Math.min(b.level, LEVELS) &&
+  a.look.id === b.look.id &&
+  a.growth === b.growth &&
+  a.setting === b.setting &&
+  a.spacing === b.spacing &&
+  a.number === b.number &&
+  a.below?.scheme === b.below?.scheme &&
+  a.below?.above === b.below?.above
 
 /** Lays out a map once. A pure function of the records, the same on every machine; see `MapLayouter`. */
 export const layoutMap = (records: Records, map: string, context: LayoutContext): MapLayout =>
@@ -88,7 +96,7 @@ export const layoutMap = (records: Records, map: string, context: LayoutContext)
  * Topics placed by hand and loose branches are compared with the boxes of branches that reach over them.
  */
 export class MapLayouter {
-  private readonly kept = new Map<string, { stamp: number; context: string; block: TopicBlock }>()
+  private readonly kept = new Map<string, { stamp: number; context: BlockContext; block: TopicBlock }>()
   private boxes: readonly TopicBox[] = []
   private lengths = new Lengths(0)
   /** How many numbers are held before branches are set with new ones. */
@@ -231,7 +239,7 @@ export class MapLayouter {
 
   private known({ at, context }: Unset): TopicBlock | null {
     const kept = this.kept.get(at.key)
-    return kept && kept.stamp === this.shown.stamp(at) && kept.context === contextKey(context) ? kept.block : null
+    return kept && kept.stamp === this.shown.stamp(at) && isSameContext(kept.context, context) ? kept.block : null
   }
 
   private open({ at, context }: Unset): Opened {
@@ -307,7 +315,7 @@ export class MapLayouter {
             },
           )
     if (isFlanked(context.setting, context.growth)) block.top -= ROUTE_SPACE
-    this.kept.set(key, { stamp: this.shown.stamp(at), context: contextKey(context), block })
+    this.kept.set(key, { stamp: this.shown.stamp(at), context, block })
     return block
   }
 

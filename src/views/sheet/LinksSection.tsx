@@ -9,13 +9,13 @@ import {
   IconMap2,
 } from '@tabler/icons-react'
 import { useCallback } from 'react'
-import { enclosureAtEnd, enclosureName, incomingAt } from '../../core/network/crosslinks'
-import type { CrosslinkRecord, LinkEnd } from '../../core/records/crosslink'
-import type { MapId, TopicId } from '../../core/records/ids'
+import { incomingAt } from '../../core/network/crosslinks'
+import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
+import { type Direction, farEnd } from './far-end'
 import { LinkMenu } from './LinkMenu'
 import styles from './sheet.module.css'
 import { AddWeblink, WeblinkEntry } from './Weblinks'
@@ -61,41 +61,6 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
       )}
     </Stack>
   )
-}
-
-/** The topic to which one comes by a link: null for a map, and where nothing there is known. */
-function farTopic(session: CollectionSession, end: LinkEnd): TopicId | null {
-  switch (end.kind) {
-    case 'topic':
-      return end.id
-    case 'enclosure':
-      return session.records.get('enclosure', end.id)?.topics.find((topic) => session.nameOf(topic)) ?? null
-    case 'note':
-      return session.records.carriersOf(end.id)[0]?.id ?? null
-    case 'map':
-      return null
-    default:
-      return end satisfies never
-  }
-}
-
-type Direction = 'in' | 'out'
-
-/** What is told of the other end of a cross-link: the topic and the map to which one comes, and their names. */
-function farEnd(session: CollectionSession, link: CrosslinkRecord, direction: Direction, from: TopicRecord) {
-  const far = direction === 'out' ? farTopic(session, link.to) : link.from
-  const name = far ? session.nameOf(far) : null
-  const map = (name?.map ?? (link.to.kind === 'map' ? link.to.id : from.place.map)) as MapId
-  const at = enclosureAtEnd(session.records, link)
-  const enclosure = at ? enclosureName(session.records, at) : null
-  const led = direction === 'out' ? (enclosure ?? name?.text) : name?.text
-  const title = session.titleOf(map)
-  const text = far
-    ? (led ?? 'something that is not open to you')
-    : link.to.kind === 'map'
-      ? title
-      : 'something that is not open to you, or gone'
-  return { far, map, text, enclosure, title }
 }
 
 function CrosslinkEntry({

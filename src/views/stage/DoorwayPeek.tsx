@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import { tellTrouble } from '../app/api'
 import { PeekCard } from '../pictures/PeekCard'
@@ -11,17 +11,19 @@ const [SHOWN_AFTER, STAYS_FOR] = [350, 250]
 
 export interface Peeked {
   box: TopicBox
+  /** What is looked at: the map behind its doorway, or where its cross-links lead. */
+  what: 'doorway' | 'links'
   /** Within the stage. */
   x: number
   y: number
 }
 
-/** Follows the pointer over turned-down corners: what is peeked into, and what keeps that open. */
+/** Follows the pointer over turned-down corners and signs of links: what is looked at, and what keeps that open. */
 export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
   const [over, setOver] = useState<Peeked | null>(null)
   const [peeked, setPeeked] = useState<Peeked | null>(null)
   useEffect(() => {
-    if (over?.box.topic.id === peeked?.box.topic.id) return
+    if (over?.box.topic.id === peeked?.box.topic.id && over?.what === peeked?.what) return
     const timer = setTimeout(() => setPeeked(over), over ? SHOWN_AFTER : STAYS_FOR)
     return () => clearTimeout(timer)
   }, [over, peeked])
@@ -31,11 +33,14 @@ export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
       setOver(peeked)
       return
     }
-    const id = target.closest('.behind') && target.closest('[data-topic]')?.getAttribute('data-topic')
+    const corner = target.closest('.behind')
+    const at = corner ?? target.closest('[data-sign="link"]')
+    const id = at?.closest('[data-topic]')?.getAttribute('data-topic')
     const box = id ? boxOf(id) : undefined
+    if (!at || !box || (corner && !box.topic.opensMap)) return setOver(null)
     const stage = event.currentTarget.getBoundingClientRect()
-    const corner = target.closest('.behind')?.getBoundingClientRect()
-    setOver(box?.topic.opensMap && corner ? { box, x: corner.left - stage.left, y: corner.bottom - stage.top } : null)
+    const { left, bottom } = at.getBoundingClientRect()
+    setOver({ box, what: corner ? 'doorway' : 'links', x: left - stage.left, y: bottom - stage.top })
   }
   const end = () => {
     setOver(null)
@@ -47,27 +52,22 @@ export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
 const WIDTH = 272
 const HEIGHT = 330
 
-/** The card over a doorway. */
+/** What is behind a doorway, and the ways there. */
 export function DoorwayPeek({
   session,
   peeked,
   index,
   isUnfolded,
-  room,
   onEnd,
 }: {
   session: CollectionSession
   peeked: Peeked
   index: number
   isUnfolded: boolean
-  /** Of the stage, in px. */
-  room: { width: number; height: number }
   onEnd(): void
 }) {
   const { id, opensMap } = peeked.box.topic
   if (!opensMap) return null
-  const left = Math.max(8, Math.min(peeked.x, room.width - WIDTH - 8))
-  const above = peeked.y + HEIGHT > room.height
   const ways = [
     {
       name: 'Open',
@@ -85,14 +85,30 @@ export function DoorwayPeek({
       },
     },
   ]
+  return <PeekCard map={opensMap} ways={session.isShut(opensMap) ? [] : ways} />
+}
+
+/** The frame of what is looked at, where it finds room beside what it belongs to. */
+export function PeekFrame({
+  peeked,
+  room,
+  children,
+}: {
+  peeked: Peeked
+  /** Of the stage, in px. */
+  room: { width: number; height: number }
+  children: ReactNode
+}) {
+  const left = Math.max(8, Math.min(peeked.x, room.width - WIDTH - 8))
+  const isAbove = peeked.y + HEIGHT > room.height
   return (
     <div
       className={styles.peek}
       data-peek
       data-taken
-      style={above ? { left, bottom: room.height - peeked.y + 24 } : { left, top: peeked.y + 4 }}
+      style={isAbove ? { left, bottom: room.height - peeked.y + 24 } : { left, top: peeked.y + 4 }}
     >
-      <PeekCard map={opensMap} ways={session.isShut(opensMap) ? [] : ways} />
+      {children}
     </div>
   )
 }

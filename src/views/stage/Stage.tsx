@@ -16,7 +16,7 @@ import { topicTowards } from './arrows'
 import { BranchTrail } from './BranchTrail'
 import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
-import { DoorwayPeek, usePeek } from './DoorwayPeek'
+import { DoorwayPeek, PeekFrame, usePeek } from './DoorwayPeek'
 import { boxAt, isSeenFromFar } from './far-view'
 import { fieldOver } from './field-over'
 import { rememberLook } from './last-views'
@@ -36,6 +36,7 @@ import { useTouch } from './use-touch'
 import { FollowView, useView, type View } from './use-view'
 
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
+const LinksPeek = lazy(() => import('./LinksPeek'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
@@ -287,14 +288,24 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       {band.shown && <div className={styles.band} style={band.shown} />}
       {pouring && pours && <PourPanel session={session} index={index} topic={pouring.topic} onEnd={focusStage} />}
       {peek.peeked && !isDragging && !editing && container.current && (
-        <DoorwayPeek
-          session={session}
+        <PeekFrame
           peeked={peek.peeked}
-          index={index}
-          isUnfolded={pane.unfolded.includes(peek.peeked.box.topic.id)}
           room={{ width: container.current.clientWidth, height: container.current.clientHeight }}
-          onEnd={peek.end}
-        />
+        >
+          <Suspense>
+            {peek.peeked.what === 'links' ? (
+              <LinksPeek session={session} topic={peek.peeked.box.topic} index={index} onEnd={peek.end} />
+            ) : (
+              <DoorwayPeek
+                session={session}
+                peeked={peek.peeked}
+                index={index}
+                isUnfolded={pane.unfolded.includes(peek.peeked.box.topic.id)}
+                onEnd={peek.end}
+              />
+            )}
+          </Suspense>
+        </PeekFrame>
       )}
       <OriginLegend map={pane.map} />
       {pane.only && <BranchTrail session={session} index={index} only={pane.only} />}
