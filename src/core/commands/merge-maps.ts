@@ -65,9 +65,8 @@ export const mergeMaps = command((change, { plan }: { plan: MergePlan }): Done &
   const name = change.map(plan.target).title
   const result = isNew ? copyMap(change, plan.target, title ?? name) : { map: plan.target, copies: new Map() }
   const merge = new Merge(change, plan, result.copies)
-  const sources = plan.decisions.map(({ source }) =>
-    change.topic(source, 'A source has changed since the plan was made. Plan again.'),
-  )
+  const sources = plan.decisions.map(({ source }) => change.topic(source, SOURCE_CHANGED))
+  checkPlan(change, plan, sources)
   plan.decisions.forEach((decision, i) => {
     if (decision.act === 'join') merge.join(sources[i]!, decision)
     else merge.add(sources[i]!, decision.below)
@@ -86,6 +85,22 @@ export const mergeMaps = command((change, { plan }: { plan: MergePlan }): Done &
     report: { counts: merge.counts, result: result.map, rows: merge.rows },
   }
 })
+
+const SOURCE_CHANGED = 'A source has changed since the plan was made. Plan again.'
+const TARGET_CHANGED = 'The target has changed since the plan was made. Plan again.'
+
+/** Refuses a plan that decides about topics of other maps than it names, or twice about one. */
+function checkPlan({ records }: NewChange, { sources, target, decisions }: MergePlan, topics: TopicRecord[]): void {
+  const maps = new Set<string>(sources)
+  if (!topics.every(({ place }) => maps.has(place.map))) refuse('invalid', SOURCE_CHANGED)
+  if (new Set(topics.map(({ id }) => id)).size < topics.length)
+    refuse('invalid', 'The plan decides twice about one topic.')
+  for (const decision of decisions) {
+    const at = decision.act === 'join' ? decision.into : decision.below
+    const topic = typeof at === 'string' ? records.get('topic', at) : undefined
+    if (topic && topic.place.map !== target) refuse('invalid', TARGET_CHANGED)
+  }
+}
 
 const keyOf = (below: TopicId | { copyOf: TopicId }): string =>
   typeof below === 'string' ? below : `copy ${below.copyOf}`
@@ -136,7 +151,7 @@ class Merge {
   }
 
   join(source: TopicRecord, { into, sure, why, choice }: Extract<Decision, { act: 'join' }>): void {
-    const target = this.change.topic(this.inResult(into), 'The target has changed since the plan was made. Plan again.')
+    const target = this.change.topic(this.inResult(into), TARGET_CHANGED)
     const conflicts = conflictsOf(target, source)
     const taken = (choice?.takes ?? []).filter((field) => conflicts.includes(field))
     const fields = joinedFields(target, source, taken)
