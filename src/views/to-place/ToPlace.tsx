@@ -53,6 +53,7 @@ export default function ToPlace({ scope }: { scope: 'map' | 'collection' }) {
   return (
     <section
       className={styles.drawer}
+      data-drawer
       aria-label="To place"
       data-drop-drawer={map ?? undefined}
       data-onto={isOver || undefined}
