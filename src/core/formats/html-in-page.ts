@@ -3,6 +3,7 @@ import { fromHtml } from 'hast-util-from-html'
 import { toMdast } from 'hast-util-to-mdast'
 import { type Block, type Inline, isTooMuch, readCommonMark } from '../text/commonmark'
 import { writeCommonMark } from '../text/write-commonmark'
+import { isBoundedHtml } from './bounded-html'
 
 /** A page whose HTML was read, and the names of elements that say nothing in CommonMark and were left out. */
 interface ReadPage {
@@ -73,6 +74,7 @@ class HtmlInPage {
   }
 
   private commonMarkOf(html: string): string {
+    if (!isBoundedHtml(html)) return html
     try {
       const tree = fromHtml(html, { fragment: true })
       this.leaveOut(tree)

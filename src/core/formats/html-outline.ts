@@ -1,5 +1,6 @@
 import type { Element, ElementContent, Nodes, Root, RootContent } from 'hast'
 import { fromHtml } from 'hast-util-from-html'
+import { isBoundedHtml } from './bounded-html'
 import { type OutlineItem, outlineItem } from './outline'
 
 /** Elements deeper than this are read as plain text: nobody nests lists so deep, and a hostile page must not cost more. */
@@ -35,6 +36,7 @@ const BLOCKS = new Set([
  * a level in their style, are lists. Links are kept. Nothing of it is ever run. Null where there is no structure to keep.
  */
 export function readHtml(html: string): OutlineItem[] | null {
+  if (!isBoundedHtml(html)) return null
   const reader = new HtmlReader()
   try {
     reader.read(fromHtml(html))
