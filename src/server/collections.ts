@@ -86,8 +86,9 @@ const LATELY = `
 const COUNTS = `
   SELECT (SELECT count(*)::int FROM map m WHERE m.collection = $1 AND NOT m.trashed
             AND ($2::uuid[] IS NULL OR m.id = ANY($2))) AS maps,
-         (SELECT count(*)::int FROM topic t WHERE t.collection = $1 AND NOT t.trashed
-            AND ($2::uuid[] IS NULL OR t.map = ANY($2))) AS topics`
+         (SELECT COALESCE(sum(g.topics), 0)::int FROM map_digest g
+          CROSS JOIN LATERAL (SELECT trashed FROM map WHERE collection = $1 AND id = g.map LIMIT 1) m
+          WHERE g.collection = $1 AND NOT m.trashed AND ($2::uuid[] IS NULL OR g.map = ANY($2))) AS topics`
 
 /** What somebody may know of a collection without opening it. */
 async function countedFor(client: Client, person: string, row: Known): Promise<CollectionRow> {
