@@ -3,7 +3,7 @@ import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import type { Reply } from '../http/reply'
 import { isFinished, newestJob } from '../jobs/job-rows'
-import { publicationOf, takeDown } from './publication-rows'
+import { countChangesSince, publicationOf, takeDown } from './publication-rows'
 import { startPublication } from './publish'
 import { zipSite } from './zip'
 
@@ -12,8 +12,14 @@ export async function stateFor({ collection }: Member) {
   const [found, job] = await Promise.all([publicationOf(collection), newestJob(collection, 'publish')])
   // One that was taken down keeps its address, and nothing else.
   const site = found && found.changeNumber > 0 ? found : null
+  const changesSince = site ? await countChangesSince(collection, site.changeNumber) : 0
   return {
-    publication: site && { address: site.address, changeNumber: site.changeNumber, finishedAt: site.finishedAt },
+    publication: site && {
+      address: site.address,
+      changeNumber: site.changeNumber,
+      changesSince,
+      finishedAt: site.finishedAt,
+    },
     job,
   }
 }

@@ -18,6 +18,13 @@ export async function publicationOf(collection: string): Promise<Publication | n
   return rows[0] ?? null
 }
 
+/** How many changes a collection has had since one. Numbers do not tell: they jump where the trash was emptied. */
+export async function countChangesSince(collection: string, number: number): Promise<number> {
+  const text = 'SELECT count(*)::int AS count FROM change WHERE collection = $1 AND number > $2'
+  const { rows } = await database().query<{ count: number }>(text, [collection, number])
+  return rows[0]!.count
+}
+
 /** Gives a collection the address at which it will be published, unless it has one. */
 export async function keepAddress(collection: string, address: string): Promise<void> {
   await database().query(

@@ -13,7 +13,12 @@ import { JobLine } from '../jobs/JobLine'
 const State = z.object({
   /** The site as anybody can read it now. */
   publication: z
-    .object({ address: z.string(), changeNumber: z.number(), finishedAt: z.string().nullable() })
+    .object({
+      address: z.string(),
+      changeNumber: z.number(),
+      changesSince: z.number(),
+      finishedAt: z.string().nullable(),
+    })
     .nullable(),
   /** The publishing that goes on, or ended last. */
   job: ToldJob.nullable(),
@@ -31,6 +36,18 @@ export default function PublishPage({ collection }: { collection: string }) {
 }
 
 const POLL_MS = 400
+
+/** What a site lacks, or has too much, by now. */
+function sinceThen(
+  { changesSince, changeNumber }: { changesSince: number; changeNumber: number },
+  last: number,
+): string {
+  if (changesSince > 0)
+    return ` Since then ${changesSince === 1 ? '1 change was' : `${changesSince} changes were`} made that ${changesSince === 1 ? 'is' : 'are'} not in it.`
+  return changeNumber < last
+    ? ' Since then maps were removed for good that are still in it.'
+    : ' Nothing has changed since.'
+}
 
 /** The publish desk: publish, see how far it is, open and download the site. */
 function Desk({ collection }: { collection: string }) {
@@ -135,9 +152,7 @@ function Desk({ collection }: { collection: string }) {
         {published && !running && (
           <Text c="dimmed" size="sm">
             Published {publication.finishedAt ? sayWhen(new Date(publication.finishedAt)) : ''}.
-            {publication.changeNumber < digest.number
-              ? ` Since then ${digest.number - publication.changeNumber} changes were made that are not in it.`
-              : ' Nothing has changed since.'}
+            {sinceThen(publication, digest.number)}
           </Text>
         )}
       </Stack>
