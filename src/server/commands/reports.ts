@@ -1,10 +1,14 @@
 import { database } from '../database'
 
-/** Keeps what a command reported, by the id of the change that it has made. */
+/**
+ * Keeps what a command reports, by the id of the change that it is about to make: a process that ends in between leaves a
+ * report of nothing, which nobody is shown. What was reported with a change that is there already stays.
+ */
 export const keepReport = (collection: string, change: string, report: unknown): Promise<unknown> =>
   database().query(
-    `INSERT INTO report (collection, change, report) VALUES ($1, $2, $3)
-     ON CONFLICT DO NOTHING`,
+    `INSERT INTO report (collection, change, report)
+     SELECT $1, $2, $3 WHERE NOT EXISTS (SELECT FROM change c WHERE c.collection = $1 AND c.id = $2)
+     ON CONFLICT (collection, change) DO UPDATE SET report = excluded.report`,
     [collection, change, JSON.stringify(report)],
   )
 

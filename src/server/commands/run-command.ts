@@ -45,11 +45,9 @@ export async function runCommand(
     const change = { ...made, id }
     const forbidden = forbiddenEdit(change.edits, reach.everywhere, collection)
     if (forbidden) throw new Failure(403, forbidden.message)
+    if (name === 'merge') await keepReport(collection, id, report)
     const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
-    if (result.ok) {
-      if (name === 'merge') await keepReport(collection, id, report)
-      return { change: told(result.change), select, report }
-    }
+    if (result.ok) return { change: told(result.change), select, report }
     if (result.problem.code === 'forbidden') throw new Failure(403, result.problem.message)
     if (result.problem.code !== 'moved') throw new Failure(409, result.problem.message)
   }
