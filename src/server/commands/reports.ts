@@ -7,7 +7,7 @@ import { database } from '../database'
 export const keepReport = (collection: string, change: string, report: unknown): Promise<unknown> =>
   database().query(
     `INSERT INTO report (collection, change, report)
-     SELECT $1, $2, $3 WHERE NOT EXISTS (SELECT FROM change c WHERE c.collection = $1 AND c.id = $2)
+     SELECT $1::uuid, $2::uuid, $3::jsonb WHERE NOT EXISTS (SELECT FROM change c WHERE c.collection = $1 AND c.id = $2)
      ON CONFLICT (collection, change) DO UPDATE SET report = excluded.report`,
     [collection, change, JSON.stringify(report)],
   )
