@@ -64,15 +64,21 @@ async function removeUnlessNamed(client: Client, collection: string, only: strin
   return { letGo, removed: { gone, last: rows[0]!.last } }
 }
 
+/** What a change is called of which nothing is left: its name can hold words of what was removed. */
+const NAMELESS = 'A change of what was removed for good'
+
 /** Takes what was ever written into these records out of the changes that wrote it; that there were changes stays. */
 const FORGET = `
-  UPDATE change SET edits = (
-    SELECT COALESCE(jsonb_agg(edit ORDER BY position), '[]')
-    FROM jsonb_array_elements(edits) WITH ORDINALITY AS each(edit, position)
-    WHERE edit->>'id' NOT IN (SELECT unnest($2::text[])))
-  WHERE collection = $1 AND (maps IS NULL OR maps && $3::uuid[])`
+  UPDATE change SET edits = rest.edits, label = CASE WHEN rest.edits = '[]' THEN $4 ELSE label END
+  FROM (
+    SELECT number AS kept, (
+      SELECT COALESCE(jsonb_agg(edit ORDER BY position), '[]')
+      FROM jsonb_array_elements(c.edits) WITH ORDINALITY AS each(edit, position)
+      WHERE edit->>'id' NOT IN (SELECT unnest($2::text[]))) AS edits
+    FROM change c WHERE collection = $1 AND (maps IS NULL OR maps && $3::uuid[])) rest
+  WHERE collection = $1 AND number = rest.kept AND change.edits <> rest.edits`
 
 async function forgetInHistory(client: Client, collection: string, gone: Emptying['gone']): Promise<void> {
   const ids = [...gone.values()].flatMap((of) => [...of])
-  await prepared(client, FORGET, [collection, ids, [...gone.get('map')!]])
+  await prepared(client, FORGET, [collection, ids, [...gone.get('map')!], NAMELESS])
 }

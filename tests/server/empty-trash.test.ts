@@ -40,10 +40,12 @@ test('what lay in the trash is nowhere any more; everybody hears of it, and noth
   expect((await owner.call('GET', `${at}/maps/${pond}`)).status).toBe(404)
   const { crosslinks, topics } = await owner.map(garden)
   expect(crosslinks).toEqual([])
-  const { rows } = await database.query('SELECT edits::text FROM change WHERE collection = $1', [owner.collection])
-  const history = rows.map(({ edits }) => edits).join()
+  const { rows } = await database.query('SELECT label || edits::text AS said FROM change WHERE collection = $1', [
+    owner.collection,
+  ])
+  const history = rows.map(({ said }) => said).join()
   expect(history).toContain('Spring')
-  expect(history).not.toMatch(/Heron|Shy/)
+  expect(history).not.toMatch(/Heron|Shy|Pond/)
   const undone = await owner.command('undo', { change: trashing })
   expect(undone.status).toBe(409)
   const { id } = topics.find(({ text }) => text === 'Spring')!

@@ -37,8 +37,8 @@ interface Imported extends Done {
  * else cross-links; links to files of the same import become attachments; the rest web links. Links inside notes lead
  * to what they led to on the page. The first page that no other opens is the home map where the collection has none
  * yet. `files` holds the imported files by path. What cannot be resolved is listed in `unread`, never silently
- * dropped. Texts that are no names stand in notes (`readDocument`). Refused where there is no page, a page holds no text, or it would become more topics than one map is made
- * of. O(text of the pages).
+ * dropped. Texts that are no names stand in notes (`readDocument`). Refused where there is no page, a page holds no text, or
+ * it would become more topics than one map is made of. O(text of the pages).
  */
 export const importPages = command(
   (

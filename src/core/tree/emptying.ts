@@ -92,16 +92,11 @@ class Removal {
       edits.push({ kind, id, before, after } as Edit)
     for (const { kind, record } of this.naming.values()) {
       if (this.has({ kind, id: record.id })) continue
-      for (const { path } of kinds[kind].references.filter((reference) =>
-        endsOf(record, reference).some((end) => this.has(end)),
-      )) {
-        const [field = ''] = path.split('.')
+      for (const reference of kinds[kind].references) {
+        if (!endsOf(record, reference).some((end) => this.has(end))) continue
+        const [field = ''] = reference.path.split('.')
         const value = (record as unknown as Record<string, unknown>)[field]
-        const rest = Array.isArray(value)
-          ? value.filter(
-              (id) => !this.has({ kind: kinds[kind].references.find((each) => each.path === path)!.to!, id }),
-            )
-          : null
+        const rest = Array.isArray(value) ? value.filter((id) => !this.has({ kind: reference.to!, id })) : null
         edit(kind, record, { [field]: value }, { [field]: rest })
       }
     }
