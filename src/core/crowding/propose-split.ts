@@ -115,8 +115,50 @@ export function proposeSplit(records: Records, map: MapId, context: LayoutContex
     if (split.cuts.size + split.rows.length === before) break
   }
   for (const node of noMaps(whole.tree, split.cuts)) split.cuts.delete(node)
-  return namedParts(whole, split)
+  return withoutNeedless(whole, split, (parts) => splitEffect(records, map, parts, context, ids, known), limits)
 }
+
+/** How often it is tried whether small maps can stay where they were; usually once or twice. */
+const TRIES = 6
+
+/**
+ * What is split off, without maps of a few topics that can stay where they were: where the map around them is no harder to
+ * read with them. In each round one for each map around.
+ */
+function withoutNeedless(
+  whole: PlacedTree,
+  split: Split,
+  effectOf: (parts: readonly SplitPart[]) => SplitEffect,
+  limits: Limits,
+): SplitPart[] {
+  const isHard = (piece: MapAfter | undefined) =>
+    piece !== undefined && (!isLegible(piece, limits) || piece.topics > limits.limit)
+  const needed = new Set<string>()
+  let parts = namedParts(whole, split)
+  for (let round = 0; round < TRIES; round++) {
+    const { maps, records } = effectOf(parts)
+    /** Parts by the maps around them, each by the part that made it. */
+    const tried = new Map<string | null, SplitPart>()
+    maps.slice(1).forEach(({ topics, doorway }, i) => {
+      const around = maps.findIndex(({ map }) => map === records.need('topic', doorway).place.map)
+      const key = around > 0 ? headOf(parts[around - 1]!) : null
+      if (topics < limits.least && !needed.has(headOf(parts[i]!)) && !tried.has(key)) tried.set(key, parts[i]!)
+    })
+    if (tried.size === 0) break
+    const left = parts.filter((part) => ![...tried.values()].includes(part))
+    const { maps: after } = effectOf(left)
+    for (const [key, part] of tried) {
+      const pieceIn = (of: readonly SplitPart[], pieces: readonly MapAfter[]) =>
+        pieces[key === null ? 0 : of.findIndex((other) => headOf(other) === key) + 1]
+      if (isHard(pieceIn(left, after)) && !isHard(pieceIn(parts, maps))) needed.add(headOf(part))
+    }
+    parts = parts.filter((part) => needed.has(headOf(part)) || left.includes(part))
+  }
+  return parts
+}
+
+/** What tells parts of one map from one another. */
+const headOf = (part: SplitPart): string => ('row' in part ? `row from ${part.row[0]}` : part.topic)
 
 /** So few topics are no map, however much room they take. */
 const NO_MAP = 4
@@ -236,7 +278,7 @@ function namedParts({ tree, topics }: PlacedTree, { cuts, rows }: Split): SplitP
 }
 
 /** Neighbours under the names of the first and the last. */
-function rowPart(row: readonly TopicRecord[]): SplitRow & { name: string } {
+export function rowPart(row: readonly TopicRecord[]): SplitRow & { name: string } {
   const [first, last] = [row[0]!, row.at(-1)!].map(({ text }) => mapName(text, LONGEST_END))
   return { row: row.map(({ id }) => id), name: `${first} to ${last}` }
 }

@@ -6,7 +6,7 @@ import { isRoot, parentOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { branch } from '../tree/walk'
-import { mapName } from './propose-split'
+import { mapName, rowPart } from './propose-split'
 
 /** A part that is proposed, or that a person proposes, with the name of its map, and whether it is to be split off. */
 export interface ReviewRow {
@@ -68,6 +68,32 @@ export function toggleBranch(records: Records, rows: readonly ReviewRow[], topic
   if (known) return rows.map((row) => (row === known ? { ...row, isTaken: !row.isTaken } : row))
   const record = records.get('topic', topic)
   return record && canSplit(records, record) ? [...rows, rowAt(record)] : [...rows]
+}
+
+/** A topic and those above it, from the root of the map down to it. */
+const downTo = (records: Records, topic: TopicRecord): TopicRecord[] => {
+  const above = records.get('topic', parentOf(topic))
+  return above ? [...downTo(records, above), topic] : [topic]
+}
+
+/**
+ * Proposes the branches from one topic to another, drawn over, as one map: the siblings on which both hang, and those between
+ * them. Rows that share branches with it give way. Left as it was where one hangs on the other, or they share no branch.
+ */
+export function proposeRow(records: Records, rows: readonly ReviewRow[], from: TopicId, to: TopicId): ReviewRow[] {
+  const [one, other] = [from, to].map((id) => downTo(records, records.need('topic', id))) as [
+    TopicRecord[],
+    TopicRecord[],
+  ]
+  const level = one.findIndex(({ id }, i) => id !== other[i]?.id)
+  const parent = one[level - 1]
+  if (!parent || !other[level]) return [...rows]
+  const siblings = records.children(parent.id)
+  const ends = [one[level], other[level]].map((end) => siblings.findIndex(({ id }) => id === end!.id))
+  const row = siblings.slice(Math.min(...ends), Math.max(...ends) + 1)
+  const drawn = new Set<TopicId>(row.map(({ id }) => id))
+  const others = rows.filter(({ part }) => !('row' in part) || !part.row.some((id) => drawn.has(id)))
+  return [...others, { part: rowPart(row), isTaken: true }]
 }
 
 /** The topics at which a part would be cut one level higher or lower; none where there is none. */

@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import type { MapLayout, TopicBox } from '../../core/layout/boxes'
 import { toneClass } from '../../core/look/families'
 import { thumbnailOf, thumbnailScale } from '../../core/scene/thumbnail'
@@ -18,23 +18,45 @@ interface Props {
   /** Topics at which the number of a part stands. */
   marks?: ReadonlyMap<string, number>
   onPick?(topic: string): void
+  /** A line was drawn from one topic to another. */
+  onDraw?(from: string, to: string): void
   label: string
 }
 
+/** So far a press has to move on the screen to be a line, in px. */
+const LEAST_LINE = 12
+
 /** A map as a silhouette in which each part has its hue and its number. */
-export function MapPicture({ layout, partOf, lit = null, marks, onPick, label }: Props) {
+export function MapPicture({ layout, partOf, lit = null, marks, onPick, onDraw, label }: Props) {
   const { width, height, lines, bars } = useMemo(
     () => thumbnailOf({ layout }, partOf ? (box) => String(partOf(box.topic.id) ?? STAYS) : undefined),
     [layout, partOf],
   )
   const { bounds } = layout
   const scale = thumbnailScale(bounds)
-  const pick = (event: React.MouseEvent<SVGSVGElement>) => {
-    const at = event.currentTarget.getScreenCTM()?.inverse()
+  /** The line that is being drawn, from where it was begun to where the hand is, in the picture. */
+  const [drawn, setDrawn] = useState<[DOMPoint, DOMPoint] | null>(null)
+  const pointAt = ({ currentTarget, clientX, clientY }: React.MouseEvent<SVGSVGElement>): DOMPoint | null => {
+    const inverse = currentTarget.getScreenCTM()?.inverse()
+    return inverse ? new DOMPoint(clientX, clientY).matrixTransform(inverse) : null
+  }
+  const topicAt = ({ x, y }: DOMPoint) => nearest(layout.boxes, x / scale + bounds.x, y / scale + bounds.y)?.topic.id
+  const begin = (event: React.PointerEvent<SVGSVGElement>) => {
+    const at = event.button === 0 ? pointAt(event) : null
     if (!at || !onPick) return
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(at)
-    const found = nearest(layout.boxes, point.x / scale + bounds.x, point.y / scale + bounds.y)
-    if (found) onPick(found.topic.id)
+    event.currentTarget.setPointerCapture(event.pointerId)
+    setDrawn([at, at])
+  }
+  const end = (event: React.PointerEvent<SVGSVGElement>) => {
+    const at = pointAt(event)
+    setDrawn(null)
+    if (!drawn || !at) return
+    const perPx = event.currentTarget.getScreenCTM()?.a ?? 1
+    const isLine = Math.hypot(at.x - drawn[0].x, at.y - drawn[0].y) * perPx >= LEAST_LINE
+    const [from, to] = [topicAt(drawn[0]), topicAt(at)]
+    if (!from || !to) return
+    if (!isLine || from === to) onPick?.(to)
+    else onDraw?.(from, to)
   }
   return (
     // What a press does here is in the list below it for the keyboard.
@@ -45,7 +67,13 @@ export function MapPicture({ layout, partOf, lit = null, marks, onPick, label }:
       viewBox={`-8 -8 ${width + 16} ${height + 16}`}
       role="img"
       aria-label={label}
-      onClick={onPick && pick}
+      onPointerDown={onPick && begin}
+      onPointerMove={(event) => {
+        const at = drawn && pointAt(event)
+        if (at) setDrawn([drawn[0], at])
+      }}
+      onPointerUp={onPick && end}
+      onPointerCancel={() => setDrawn(null)}
     >
       <path d={lines} className={styles.lines} />
       {bars.map(({ tone, d }) => (
@@ -71,6 +99,7 @@ export function MapPicture({ layout, partOf, lit = null, marks, onPick, label }:
           </g>
         )
       })}
+      {drawn && <path d={`M${drawn[0].x} ${drawn[0].y}L${drawn[1].x} ${drawn[1].y}`} className={styles.drawn} />}
     </svg>
   )
 }

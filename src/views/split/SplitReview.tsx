@@ -12,11 +12,12 @@ import {
   moveCut,
   movedCut,
   type PartFigures,
+  proposeRow,
   type ReviewRow,
   toggleBranch,
 } from '../../core/crowding/split-review'
 import { toneClass } from '../../core/look/families'
-import type { MapId, TopicId } from '../../core/records/ids'
+import { type MapId, TopicId } from '../../core/records/ids'
 import { topicsInOrder } from '../../core/tree/walk'
 import { FullWindow } from '../app/FullWindow'
 import { useMayEdit, useSession } from '../sync/use-session'
@@ -62,7 +63,7 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
       <div className={styles.review}>
         <div className={styles.sides}>
           <section className={styles.side} aria-label="Today">
-            <h2>Today. Press a branch to propose it.</h2>
+            <h2>Today. Press a branch to propose it; draw over neighbours to make one map of them.</h2>
             <div className={styles.whole}>
               <MapPicture
                 layout={whole.layout}
@@ -70,6 +71,9 @@ export default function SplitReview({ map, onClose }: { map: MapId; onClose(): v
                 lit={lit}
                 marks={marksBefore}
                 onPick={propose}
+                onDraw={(from, to) =>
+                  setRows(proposeRow(session.records, rows, TopicId.parse(from), TopicId.parse(to)))
+                }
                 label={`${whole.name} as it is today`}
               />
             </div>

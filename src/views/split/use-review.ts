@@ -48,10 +48,12 @@ export function useReview(session: CollectionSession, map: MapId) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the records change in place; the version tells when.
   const partOf = useMemo(() => {
     const numbers = new Map<string, number>()
-    // What lies deeper comes later in reading order, and belongs to the part nearest to it.
-    shown.forEach(({ part, isTaken }, i) => {
-      if (isTaken) for (const { id } of topicsOfPart(records, part)) numbers.set(id, i + 1)
-    })
+    // Of parts within parts, a topic belongs to the smallest.
+    const parts = shown.flatMap(({ part, isTaken }, i) =>
+      isTaken ? [{ topics: topicsOfPart(records, part), number: i + 1 }] : [],
+    )
+    for (const { topics, number } of parts.sort((a, b) => b.topics.length - a.topics.length))
+      for (const { id } of topics) numbers.set(id, number)
     return (topic: string) => numbers.get(topic)
   }, [records, shown, version])
   const taken = useMemo(() => shown.flatMap((row, i) => (row.isTaken ? { ...row, number: i + 1 } : [])), [shown])

@@ -136,7 +136,10 @@ describe('real documents', () => {
     'undici',
     'yauzl',
   ].map((name) => `node_modules/${name}/README.md`)
-  test.each([...DOCUMENTS, DENSE])('%s becomes maps that can be read', (path) => {
+  const DENSE_MAPS = ['bakery', 'festival', 'interviews', 'removal', 'soil'].map(
+    (name) => `tests/core/crowding/dense/${name}.md`,
+  )
+  test.each([...DOCUMENTS, DENSE, ...DENSE_MAPS])('%s becomes maps that can be read', (path) => {
     const page = pageOf(path)
     const parts = propose(page)
     const { maps } = effect(page, parts)
@@ -149,12 +152,28 @@ describe('real documents', () => {
     expect(Math.min(...maps.map(({ px }) => px))).toBeGreaterThan(before!.px)
   })
 
-  test.each(DOCUMENTS)('%s is divided with no more links cut than by the best of 1,000 random divisions', (path) => {
-    const { garden, map } = pageOf(path)
-    const { tree } = topicTreeOf(garden.records, map)!
-    const proposed = new Division(tree, BEARABLE, divideTied(tree, BEARABLE))
-    expect(proposed.cutTies).toBeLessThanOrEqual(bestOfRandom(tree, proposed.cuts.length))
+  test.each([...DOCUMENTS, DENSE, ...DENSE_MAPS])('%s gets no map of a few topics that could stay', (path) => {
+    const page = pageOf(path)
+    const parts = propose(page)
+    const { maps } = effect(page, parts)
+    const hardToRead = (all: typeof maps) =>
+      all.filter(({ topics, px }) => topics > BEARABLE.limit || px < READABLE_PX).length
+    const needless = parts.filter((part, i) => {
+      const others = parts.filter((other) => other !== part)
+      return maps[i + 1]!.topics < BEARABLE.least && hardToRead(effect(page, others).maps) <= hardToRead(maps)
+    })
+    expect(needless.map(({ name }) => name)).toEqual([])
   })
+
+  test.each([...DOCUMENTS, DENSE, ...DENSE_MAPS])(
+    '%s is divided with no more links cut than by the best of 1,000 random divisions',
+    (path) => {
+      const { garden, map } = pageOf(path)
+      const { tree } = topicTreeOf(garden.records, map)!
+      const proposed = new Division(tree, BEARABLE, divideTied(tree, BEARABLE))
+      expect(proposed.cutTies).toBeLessThanOrEqual(bestOfRandom(tree, proposed.cuts.length))
+    },
+  )
 })
 
 /** The fewest ties that any of 1,000 random divisions cuts, of as many maps, none of them over the limit. */

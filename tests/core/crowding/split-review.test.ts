@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { addCrosslink } from '../../../src/core/commands/crosslinks'
 import { splitOffAll, splitOffRow } from '../../../src/core/commands/split-off'
 import { judge } from '../../../src/core/crowding/legibility'
-import { figuresOf, moveCut, rowsOfParts, toggleBranch } from '../../../src/core/crowding/split-review'
+import { figuresOf, moveCut, proposeRow, rowsOfParts, toggleBranch } from '../../../src/core/crowding/split-review'
 import { CONTEXT, Garden, refusal } from '../gardens'
 
 function planted() {
@@ -34,6 +34,19 @@ test('a branch is proposed by hand, and left again; what cannot be split off is 
   expect(names(toggleBranch(garden.records, more, garden.topic('Spring')))).toEqual(['Spring false', 'Summer true'])
   expect(toggleBranch(garden.records, more, garden.topic('Autumn'))).toEqual(more)
   expect(toggleBranch(garden.records, more, garden.topic('Garden'))).toEqual(more)
+})
+
+test('branches that are drawn over become one map, from wherever below them the line begins and ends', () => {
+  const { garden, row, names } = planted()
+  const draw = (rows: ReturnType<typeof rowsOfParts>, from: string, to: string) =>
+    proposeRow(garden.records, rows, garden.topic(from), garden.topic(to))
+  const drawn = draw([row('Spring')], 'Dwarf', 'Early')
+  expect(names(drawn)).toEqual(['Spring true', 'Peas to Beans true'])
+  expect(names(draw(drawn, 'Autumn', 'Early'))).toEqual(['Spring true', 'Peas to Beans true', 'Spring to Autumn true'])
+  expect(names(draw(draw([], 'Spring', 'Summer'), 'Summer', 'Autumn'))).toEqual(['Summer to Autumn true'])
+  // Nothing is between a topic and what hangs on it.
+  expect(draw(drawn, 'Spring', 'Early')).toEqual(drawn)
+  expect(draw(drawn, 'Garden', 'Early')).toEqual(drawn)
 })
 
 test('of a part it is told how many topics, how much of the map, and which links it takes along', () => {
