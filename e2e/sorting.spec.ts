@@ -105,6 +105,18 @@ test('what was poured out is sorted into bands by mouse, by keys and by what is 
   await page.keyboard.type('Dams')
   await page.keyboard.press('Enter')
   await expect(table.getByText('All is sorted')).toBeVisible()
+  // What a search finds comes onto the table; what is typed to look for it sorts nothing.
+  await table.getByRole('button', { name: 'From a search …' }).click()
+  const search = page.getByRole('dialog', { name: 'Bring in what a search finds' })
+  await search.getByRole('textbox', { name: 'Words to look for' }).fill('spri')
+  await expect(search.getByRole('checkbox', { name: 'Spring' })).toBeChecked()
+  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await search.getByRole('button', { name: 'Copy 1 here' }).click()
+  await expect(
+    table.getByRole('region', { name: 'Not sorted yet' }).getByRole('button', { name: 'Spring' }),
+  ).toBeVisible()
+  await table.getByRole('button', { name: 'Undo' }).click()
+  await expect(table.getByText('All is sorted')).toBeVisible()
   await table.getByRole('button', { name: 'What can be done with Dipwells' }).click()
   await page.getByRole('menuitem', { name: 'Dams' }).first().click()
 

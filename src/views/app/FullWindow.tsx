@@ -12,6 +12,7 @@ export function FullWindow({
   title,
   beside,
   isBegun = false,
+  isCovered = false,
   onClose,
   onKeyDown,
   children,
@@ -22,6 +23,8 @@ export function FullWindow({
   beside?: ReactNode
   /** Whether something in it takes the keyboard: else the way back does. */
   isBegun?: boolean
+  /** Whether a dialog lies over it: then Escape closes that, and keys are for it alone. */
+  isCovered?: boolean
   onClose(): void
   onKeyDown?(event: KeyboardEvent): void
   children: ReactNode
@@ -30,13 +33,14 @@ export function FullWindow({
     <Modal
       opened
       fullScreen
+      closeOnEscape={!isCovered}
       onClose={onClose}
       withCloseButton={false}
       attributes={{ content: { 'aria-label': label } }}
       transitionProps={{ duration: 0 }}
       styles={{ body: { height: '100%', padding: 0 } }}
     >
-      <div className={styles.window} onKeyDown={onKeyDown} role="none">
+      <div className={styles.window} onKeyDown={isCovered ? undefined : onKeyDown} role="none">
         <div className={styles.head}>
           <Button
             variant="subtle"

@@ -8,6 +8,7 @@ import {
   useSensors,
 } from '@dnd-kit/core'
 import { Button, Group, Text } from '@mantine/core'
+import { IconSearch } from '@tabler/icons-react'
 import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
 import { joinBands, makeBand, putUnderHeading } from '../../core/commands/bands'
 import { pourTopics } from '../../core/commands/hang-items'
@@ -23,6 +24,7 @@ import { PourField } from '../to-place/ToPlace'
 import { type Sortable, useWorkspace } from '../workspace/workspace-store'
 import { type BandActs, BandRow } from './BandRow'
 import { Becomes } from './Becomes'
+import { FromSearch } from './FromSearch'
 import { Item } from './Item'
 import { SuggestionLine } from './SuggestionLine'
 import styles from './sorting.module.css'
@@ -43,6 +45,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const [dragged, setDragged] = useState<TopicId | null>(null)
   /** The band of which the title is to be written. */
   const [naming, setNaming] = useState<TopicId | null>(null)
+  const [isSearching, setSearching] = useState(false)
   const named = useCallback(() => setNaming(null), [])
   const room = useRef<HTMLDivElement>(null)
   const search = useRef(new TypedSearch())
@@ -190,6 +193,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
           Undo
         </Button>
       }
+      isCovered={isSearching}
       onClose={onClose}
       onKeyDown={press}
     >
@@ -240,15 +244,25 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
           </div>
           <Pool count={table.pool.length}>
             {mayEdit && (
-              <PourField
-                onPour={(text) =>
-                  session.run((r, newIds) =>
-                    'drawer' in what
-                      ? pourToPlace(r, { map: what.drawer, text }, newIds)
-                      : pourTopics(r, { topic: what.branch, text }, newIds),
-                  ) !== null
-                }
-              />
+              <Group gap="xs" wrap="nowrap" align="center" className={styles.bringing}>
+                <PourField
+                  onPour={(text) =>
+                    session.run((r, newIds) =>
+                      'drawer' in what
+                        ? pourToPlace(r, { map: what.drawer, text }, newIds)
+                        : pourTopics(r, { topic: what.branch, text }, newIds),
+                    ) !== null
+                  }
+                />
+                <Button
+                  variant="default"
+                  size="compact-sm"
+                  leftSection={<IconSearch size={14} />}
+                  onClick={() => setSearching(true)}
+                >
+                  From a search …
+                </Button>
+              </Group>
             )}
             <div className={styles.items}>{itemsOf(table.pool)}</div>
           </Pool>
@@ -262,6 +276,15 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
             />
           )}
         </div>
+        {isSearching && (
+          <FromSearch
+            here={new Set([...items, ...bands.map(({ band }) => band.topic)].map(({ id }) => id))}
+            bring={async (topics, copies) =>
+              (await session.command('gather-topics', { topics: [...topics], into: what, copies })) !== null
+            }
+            onClose={() => setSearching(false)}
+          />
+        )}
         <DragOverlay dropAnimation={null}>
           {dragged && (
             <div className={styles.carried}>{going.length > 1 ? `${going.length} items` : nameOf(dragged)}</div>
