@@ -33,6 +33,12 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   await page.keyboard.type('Fire')
   await page.getByRole('option', { name: 'Fire and drought' }).click()
   await expect(figures).toContainText('maps 1 → 6')
+  const today = (await review.getByRole('img', { name: 'Water and ditch blocking as it is today' }).boundingBox())!
+  const across = today.x + today.width * 0.8
+  await drag(page, { x: across, y: today.y + today.height * 0.6 }, { x: across, y: today.y + today.height * 0.95 })
+  const drawn = review.getByRole('checkbox', { name: / to Fire and drought$/ })
+  await expect(drawn).toBeChecked()
+  await drawn.uncheck()
   await review.getByRole('button', { name: 'Links of Dams and weirs' }).click()
   await expect(review.getByText('Weir at ditch 7 → Ditch 7, north dome')).toBeVisible()
   const left = await review
@@ -312,6 +318,34 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
     await page.emulateMedia({ colorScheme: scheme })
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
   }
+  // The same choice stands in the table beside.
+  await page.getByText('Table beside').click({ force: true })
+  const table = page.getByRole('region', { name: 'The maps as a table' })
+  await expect(table.getByRole('button', { name: 'Dipwells and readings' })).toHaveAttribute('aria-pressed', 'true')
+  await table.getByRole('button', { name: 'Topics' }).click()
+  await expect(table.getByRole('row').nth(1)).toContainText('Water and ditch blocking')
+  await page.getByText('Table beside').click({ force: true })
+
+  // Dragged, a map stays where it was put; dropped onto another one it hangs behind that.
+  const [peat, funding] = [await at('Peat'), await at('Funding')]
+  await drag(page, { x: peat.x + 15, y: peat.y + 15 }, { x: funding.x + 15, y: funding.y + funding.height + 180 })
+  await expect.poll(async () => Math.round((await at('Peat')).y)).toBeGreaterThan(funding.y + funding.height)
+  await expect(page.getByRole('radio', { name: 'as I put them' })).toBeChecked()
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Let them fall into place' })).toBeVisible()
+  const [peatNow, fundingNow] = [await at('Peat'), await at('Funding')]
+  await drag(page, { x: peatNow.x + 15, y: peatNow.y + 15 }, { x: fundingNow.x + 15, y: fundingNow.y + 15 })
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Hang it behind Funding/ })
+    .click()
+  await expect(named('Funding')).toHaveAttribute('aria-label', /1 map behind it/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(named('Funding')).not.toHaveAttribute('aria-label', /behind it/)
+  await page.getByRole('button', { name: 'Let them fall into place' }).click()
+  await expect(page.getByRole('button', { name: 'Let them fall into place' })).toBeHidden()
+  await named('Dipwells and readings').click()
+  await named('Notes on dipwells from the readers').click({ modifiers: ['Control'] })
   await chosen.getByRole('link', { name: /^Merge into Dipwells/ }).click()
   const merge = page.getByRole('dialog', { name: 'Merge plan' })
   await expect(merge.getByText('Notes on dipwells from the readers').first()).toBeVisible()

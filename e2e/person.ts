@@ -145,9 +145,16 @@ export async function openSection(page: Page, name: RegExp): Promise<void> {
   if ((await section.getAttribute('aria-expanded')) !== 'true') await section.click()
 }
 
+/** A place in the window, in px. */
+interface Spot {
+  x: number
+  y: number
+}
+
 /** Drags one thing onto another with the mouse. */
-export async function drag(page: Page, from: Locator, onto: Locator): Promise<void> {
-  const at = async (locator: Locator) => {
+export async function drag(page: Page, from: Locator | Spot, onto: Locator | Spot): Promise<void> {
+  const at = async (locator: Locator | Spot) => {
+    if ('x' in locator) return locator
     const { x, y, width, height } = (await locator.boundingBox())!
     return { x: x + width / 2, y: y + height / 2 }
   }

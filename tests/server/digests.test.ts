@@ -55,13 +55,14 @@ function rowsOf(records: Records): MapDigest[] {
   }
   return [...records.all('map')]
     .sort((a, b) => (a.id < b.id ? -1 : 1))
-    .map(({ id, title, trashed, folder, homeDoorway }) => {
+    .map(({ id, title, trashed, folder, inAtlas, homeDoorway }) => {
       const topics = [...topicsInOrder(records, id)]
       return {
         id,
         title,
         trashed,
         folder,
+        inAtlas,
         homeDoorway,
         parentMap: records.get('topic', homeDoorway)?.place.map ?? null,
         topics: topics.length,

@@ -9,7 +9,15 @@ import { command, type NewChange, named } from './command'
 import { leaveHomeDoorways, mapsAbove, nextHomeDoorway, regainHomeDoorways } from './home-doorways'
 
 /** A map begins like this, unless something is said of it. */
-const PLAIN_MAP = { homeDoorway: null, folder: null, layout: 'both', spacing: 1, numbering: null, look: null } as const
+export const PLAIN_MAP = {
+  homeDoorway: null,
+  folder: null,
+  inAtlas: null,
+  layout: 'both',
+  spacing: 1,
+  numbering: null,
+  look: null,
+} as const
 
 /** Creates a map with its root topic, as a part of a larger change. */
 export function createMap(

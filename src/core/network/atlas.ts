@@ -1,3 +1,4 @@
+import type { Point } from '../records/place'
 import type { MapDigest } from '../records/snapshot'
 
 /** A map in the atlas: a square plate with room for its title beneath. In px. */
@@ -15,6 +16,8 @@ export interface Atlas {
   height: number
   /** Where the shelf of maps begins to which no way leads; null where there are none. */
   shelf: number | null
+  /** How far all of it was moved, so that nothing is left of or above 0. */
+  origin: Point
 }
 
 /** A plate is so large for each root of its number of topics, at least and at most. */
@@ -28,6 +31,10 @@ const FEW = 4
 /** How wide the shelf is at least. */
 const SHELF_WIDTH = 1_400
 const SHELF_GAP = 96
+
+/** The room of a plate with its title. */
+export const widthOf = ({ side }: Pick<Plate, 'side'>): number => Math.max(side, LEAST_WIDTH)
+export const heightOf = ({ side }: Pick<Plate, 'side'>): number => side + TITLE_HEIGHT
 
 /** Plates that were placed from 0, 0, and the room that they take. */
 interface Block {
@@ -64,6 +71,7 @@ function withShelf(main: Block, rest: readonly Block[]): Atlas {
     width: Math.max(main.width, onShelf.width),
     height: (shelf ?? main.height) + onShelf.height,
     shelf,
+    origin: { x: 0, y: 0 },
   }
 }
 
@@ -126,7 +134,7 @@ function tiesBetween(maps: readonly MapDigest[]): { one: string; other: string; 
 
 function alone(map: MapDigest): Block {
   const side = sideOf(map)
-  return { plates: [{ map, x: 0, y: 0, side }], width: Math.max(side, LEAST_WIDTH), height: side + TITLE_HEIGHT }
+  return { plates: [{ map, x: 0, y: 0, side }], width: widthOf({ side }), height: heightOf({ side }) }
 }
 
 /** The maps whose home doorway stands on a map, in the order in which this map opens them. */
@@ -198,5 +206,5 @@ function inRows(blocks: readonly Block[], most: number): Block {
   return { plates, width, height: y + height }
 }
 
-const moved = (plates: readonly Plate[], x: number, y: number): Plate[] =>
+export const moved = (plates: readonly Plate[], x: number, y: number): Plate[] =>
   plates.map((plate) => ({ ...plate, x: plate.x + x, y: plate.y + y }))

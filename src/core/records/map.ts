@@ -5,6 +5,12 @@ import { LayoutKind, NumberingScheme } from './layout'
 import { backgroundPicture, MapLook } from './look'
 import { title } from './text'
 
+const coordinate = z.number().int().min(-1e6).max(1e6)
+
+/** The upper left corner of a map in the collection atlas, in px from that of the home map. */
+export const AtlasPlace = z.strictObject({ x: coordinate, y: coordinate })
+export type AtlasPlace = z.infer<typeof AtlasPlace>
+
 /** A tree of topics with one root topic; it may also hold loose branches. */
 export const MapRecord = z.strictObject({
   id: MapId,
@@ -20,6 +26,8 @@ export const MapRecord = z.strictObject({
   look: MapLook.nullable(),
   /** The folder in which it lies, if any. */
   folder: FolderId.nullable().default(null),
+  /** Where a person put it in the atlas; null where the atlas arranges it. */
+  inAtlas: AtlasPlace.nullable().default(null),
   trashed: z.boolean(),
 })
 export type MapRecord = z.infer<typeof MapRecord>

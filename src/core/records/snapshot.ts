@@ -3,6 +3,7 @@ import { CollectionRecord } from './collection'
 import { FolderRecord } from './folder'
 import { FolderId, MapId, PersonId, TopicId } from './ids'
 import { RECORD_KINDS, type RecordByKind, type RecordKind } from './kinds'
+import { AtlasPlace } from './map'
 import type { Records } from './records'
 
 export const Role = z.enum(['owner', 'editor', 'commenter', 'reader'])
@@ -31,6 +32,7 @@ export const MapDigest = z.strictObject({
   title: z.string(),
   trashed: z.boolean(),
   folder: FolderId.nullable(),
+  inAtlas: AtlasPlace.nullable(),
   homeDoorway: TopicId.nullable(),
   /** The map on which the home doorway stands. */
   parentMap: MapId.nullable(),

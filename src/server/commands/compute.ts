@@ -3,12 +3,14 @@ import { z } from 'zod'
 import { type Change, joinEdits } from '../../core/changes/edit'
 import { refuse } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
+import { hangMap, placeInAtlas } from '../../core/commands/atlas-places'
 import { bringBack } from '../../core/commands/bring-back'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/commands/doorways'
 import { putIntoFolder } from '../../core/commands/folders'
+import { gatherTopics } from '../../core/commands/gather-topics'
 import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
@@ -16,6 +18,7 @@ import { splitOffAll } from '../../core/commands/split-off'
 import { tellApart } from '../../core/commands/tell-apart'
 import { Drawn } from '../../core/records/crosslink'
 import { ChangeId, type CollectionId, CrosslinkId, FolderId, MapId, TopicId } from '../../core/records/ids'
+import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
@@ -68,6 +71,21 @@ const commands = {
     ({ maps }) => maps,
     async ({ records }, args) => putIntoFolder(records, args, newIds),
   ),
+  'place-in-atlas': command(
+    z.strictObject({
+      places: z
+        .array(z.strictObject({ map: MapId, at: AtlasPlace.nullable() }))
+        .min(1)
+        .max(10_000),
+    }),
+    ({ places }) => places.map(({ map }) => map),
+    async ({ records }, args) => placeInAtlas(records, args, newIds),
+  ),
+  'hang-map': command(
+    z.strictObject({ map: MapId, behind: MapId }),
+    ({ map, behind }) => [map, behind],
+    async ({ records }, args) => hangMap(records, args, newIds),
+  ),
   'duplicate-map': command(
     z.strictObject({ map: MapId, withChildren: z.boolean() }),
     ({ map }) => [map],
@@ -112,6 +130,15 @@ const commands = {
     z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), map: MapId, copies: z.boolean() }),
     ({ topics, map }) => [map, ...topics],
     async ({ records }, args) => sendToMap(records, args, newIds),
+  ),
+  'gather-topics': command(
+    z.strictObject({
+      topics: z.array(TopicId).min(1).max(1_000),
+      into: z.union([z.strictObject({ drawer: MapId }), z.strictObject({ branch: TopicId })]),
+      copies: z.boolean(),
+    }),
+    ({ topics, into }) => ['drawer' in into ? into.drawer : into.branch, ...topics],
+    async ({ records }, args) => gatherTopics(records, args, newIds),
   ),
   // Which maps they touch is asked for as for any change: the links are on no map that is named.
   'draw-links': command(

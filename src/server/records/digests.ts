@@ -82,7 +82,7 @@ export async function forgetDigests(client: Client, collection: string, maps: re
 }
 
 const ROWS = `
-  SELECT m.id, m.title, m.trashed, m.folder, m.home_doorway AS "homeDoorway", d.map AS "parentMap", g.topics, g.opens,
+  SELECT m.id, m.title, m.trashed, m.folder, m.in_atlas AS "inAtlas", m.home_doorway AS "homeDoorway", d.map AS "parentMap", g.topics, g.opens,
          COALESCE((SELECT json_agg(json_build_object('map', l.other, 'links', l.links) ORDER BY l.links DESC, l.other)
                    FROM map_link l WHERE l.collection = $1 AND l.map = g.map), '[]') AS linked
   FROM map_digest g

@@ -1,11 +1,14 @@
+import { curveBundle, line } from 'd3-shape'
 import { memo, type RefObject, useEffect, useMemo, useState } from 'react'
-import { type Atlas, LEAST_WIDTH, type Plate } from '../../core/network/atlas'
+import { type Atlas, type Plate, widthOf } from '../../core/network/atlas'
+import { bundledWay } from '../../core/network/bundled-way'
+import type { Arrangement } from './AtlasTools'
 import styles from './atlas.module.css'
 
 interface Props {
   atlas: Atlas
-  /** Whether maps hang on those that open them, so that lines can run between the plates. */
-  hasSteps: boolean
+  /** Where maps hang on those that open them, lines run between the plates; elsewhere straight to them. */
+  by: Arrangement
   /** The maps of which all cross-links are drawn, besides the one that is pointed at. */
   chosen: ReadonlySet<string>
   /** Is given what hears of the map that is pointed at. */
@@ -14,7 +17,7 @@ interface Props {
 }
 
 /** From maps to those that they open, and cross-links between maps as arcs: of what is looked at, or all. */
-export const ArcLayer = memo(({ atlas, hasSteps, chosen, pointer, areAllDrawn }: Props) => {
+export const ArcLayer = memo(({ atlas, by, chosen, pointer, areAllDrawn }: Props) => {
   const [pointed, setPointed] = useState<string | null>(null)
   useEffect(() => {
     pointer.current = setPointed
@@ -24,9 +27,9 @@ export const ArcLayer = memo(({ atlas, hasSteps, chosen, pointer, areAllDrawn }:
     () =>
       atlas.plates.flatMap((plate) => {
         const parent = byId.get(plate.map.parentMap ?? '')
-        return parent && hasSteps ? stepBetween(parent, plate) : []
+        return parent && by !== 'closeness' ? doorwayLine[by](parent, plate) : []
       }),
-    [atlas, byId, hasSteps],
+    [atlas, byId, by],
   )
   const links = useMemo(() => {
     const seen = new Set<string>()
@@ -36,7 +39,9 @@ export const ArcLayer = memo(({ atlas, hasSteps, chosen, pointer, areAllDrawn }:
         const key = [plate.map.id, map].sort().join(' ')
         if (!other || seen.has(key)) return []
         seen.add(key)
-        return [{ key, ends: [plate.map.id, map], count, path: arcBetween(plate, other) }]
+        return [
+          { key, ends: [plate.map.id, map], count, path: arcBetween(bundledWay(plate, other, (id) => byId.get(id))) },
+        ]
       }),
     )
   }, [atlas, byId])
@@ -55,16 +60,28 @@ ArcLayer.displayName = 'ArcLayer'
 
 /** From the right edge of a map to the top of one that hangs behind it, between the plates and through none. */
 function stepBetween(from: Plate, to: Plate): string {
-  const trunk = from.x + Math.max(from.side, LEAST_WIDTH) + BESIDE
+  const trunk = from.x + widthOf(from) + BESIDE
   return `M${from.x + from.side} ${from.y + IN}H${trunk}V${to.y - ABOVE}H${to.x + IN}V${to.y}`
 }
 
 /** Where lines run: beside a plate, above one, and how far in they arrive. */
 const [BESIDE, ABOVE, IN] = [32, 14, 24]
 
-function arcBetween(from: Plate, to: Plate): string {
-  const middle = ({ x, y, side }: Plate) => ({ x: x + side / 2, y: y + side / 2 })
-  const [a, b] = [middle(from), middle(to)]
-  const [across, down] = [b.x - a.x, b.y - a.y]
-  return `M${a.x} ${a.y}Q${(a.x + b.x) / 2 + down / 4} ${(a.y + b.y) / 2 - across / 4} ${b.x} ${b.y}`
+const doorwayLine = {
+  doorways: stepBetween,
+  hand: (from: Plate, to: Plate) => `M${middle(from).join(' ')}L${middle(to).join(' ')}`,
+}
+
+const middle = ({ x, y, side }: Plate): [number, number] => [x + side / 2, y + side / 2]
+
+/** How close arcs keep to the ways that they share: 0 straight, 1 along the ways. */
+const BUNDLED = 0.85
+const along = line().curve(curveBundle.beta(BUNDLED))
+
+/** An arc from the first of these plates to the last, drawn towards those between; without any, bent to one side. */
+function arcBetween(way: readonly Plate[]): string {
+  const points = way.map(middle)
+  const [[ax, ay], [bx, by]] = [points[0]!, points.at(-1)!]
+  if (points.length === 2) points.splice(1, 0, [(ax + bx) / 2 + (by - ay) / 4, (ay + by) / 2 - (bx - ax) / 4])
+  return along(points) ?? ''
 }

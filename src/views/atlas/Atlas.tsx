@@ -1,42 +1,57 @@
-import { ActionIcon, Anchor, Button, Group, SegmentedControl, Switch, Text, TextInput, Title } from '@mantine/core'
-import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
+import { Anchor, Text } from '@mantine/core'
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { atlasByCloseness, atlasOf, LEAST_WIDTH, type Plate, TITLE_HEIGHT } from '../../core/network/atlas'
-import { MapId } from '../../core/records/ids'
+import { folderAround } from '../../core/commands/folders'
+import { atlasByCloseness, atlasOf, heightOf, type Plate, widthOf } from '../../core/network/atlas'
+import { atlasByHand, folderFrames } from '../../core/network/atlas-by-hand'
+import { FolderId } from '../../core/records/ids'
+import type { AtlasPlace } from '../../core/records/map'
 import { foldForFinding } from '../../core/text/folding'
 import { tell } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
-import { FolderDialog } from '../collection/FolderDialog'
-import { TrashMaps } from '../collection/TrashMaps'
 import { useSession } from '../sync/use-session'
 import { ArcLayer } from './ArcLayer'
+import { AtlasTable } from './AtlasTable'
+import { type Arrangement, AtlasTools } from './AtlasTools'
 import styles from './atlas.module.css'
+import { ChosenMaps } from './ChosenMaps'
+import { DroppedOnto } from './DroppedOnto'
 import { PlateView } from './PlateView'
 import { usePanZoom } from './use-pan-zoom'
+import { type Dropped, usePlateDrag } from './use-plate-drag'
 
 /** From so many px on the shape of a map tells anything, and from this scale on titles can be read. */
 const SHAPE_PX = 40
 const TITLE_SCALE = 0.35
 
+const ARRANGED = { doorways: atlasOf, closeness: atlasByCloseness, hand: atlasByHand }
+
 /** The collection atlas: every map as a plate with its true shape, and how they hang together. */
 export function Atlas() {
   const session = useSession()
-  const { maps, id } = session
+  const { id } = session
   const home = session.collection.homeMap
-  const [by, setBy] = useState<'doorways' | 'closeness'>('doorways')
-  const atlas = useMemo(() => (by === 'doorways' ? atlasOf(maps, home) : atlasByCloseness(maps)), [maps, home, by])
+  const [by, setBy] = useState<Arrangement>(() => (session.maps.some(({ inAtlas }) => inAtlas) ? 'hand' : 'doorways'))
+  /** What was just put somewhere, until the server says so. */
+  const [put, setPut] = useState<ReadonlyMap<string, AtlasPlace>>(new Map())
+  const maps = useMemo(
+    () => session.maps.map((map) => (put.has(map.id) ? { ...map, inAtlas: put.get(map.id)! } : map)),
+    [session.maps, put],
+  )
+  const atlas = useMemo(() => ARRANGED[by](maps, home), [maps, home, by])
   const [words, setWords] = useState('')
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   // Only the arcs show what is pointed at: nothing else is drawn anew for it.
   const pointer = useRef<(map: string | null) => void>(() => undefined)
   const point = useCallback((map: string | null) => pointer.current(map), [])
   const [areAllDrawn, setAllDrawn] = useState(false)
-  const frame = useRef<HTMLDivElement>(null)
+  const [hasTable, setTable] = useState(false)
+  const [asked, setAsked] = useState<Dropped | null>(null)
+  const frame = useRef<HTMLElement>(null)
   const sheet = useRef<HTMLDivElement>(null)
   const { seen, show, step, release } = usePanZoom(frame, sheet, atlas)
   const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
   const fits = ({ map }: Plate) => wanted.every((word) => foldForFinding(map.title).includes(word))
-  const found = wanted.length > 0 ? atlas.plates.filter(fits) : []
+  const found = wanted.length > 0 ? atlas.plates.filter(fits) : null
   const inPage = seen ? atlas.plates.filter((plate) => overlaps(plate, seen.part)) : []
   const whole = { x: 0, y: 0, width: Math.max(1, atlas.width), height: Math.max(1, atlas.height) }
   const choose = useCallback(
@@ -49,6 +64,39 @@ export function Atlas() {
       }),
     [],
   )
+  const frames = useMemo(() => {
+    if (by !== 'hand') return []
+    const { records } = session
+    return folderFrames(
+      atlas,
+      (folder) => folderAround(records, records.get('folder', folder)?.parent ?? null)?.id ?? null,
+    )
+  }, [session, atlas, by])
+
+  const putThere = async ({ maps: dragged, by: { x, y } }: Dropped) => {
+    const places = atlas.plates
+      .filter(({ map }) => dragged.includes(map.id))
+      .map((plate) => ({
+        map: plate.map.id,
+        at: { x: Math.round(plate.x + x - atlas.origin.x), y: Math.round(plate.y + y - atlas.origin.y) },
+      }))
+    if (by === 'closeness')
+      return tell('Here maps stand as they are linked. Choose “as I put them” to put them elsewhere.')
+    setBy('hand')
+    setPut(new Map(places.map(({ map, at }) => [map, at])))
+    await session.command('place-in-atlas', { places })
+    setPut(new Map())
+  }
+  const drop = (dropped: Dropped) => {
+    if (dropped.onto && dropped.maps.length === 1) setAsked(dropped)
+    else void putThere(dropped)
+  }
+  const startDrag = usePlateDrag(frame, (map) => (chosen.has(map) ? [...chosen] : [map]), drop)
+  const arrange = (arrangement: Arrangement) => {
+    release()
+    setBy(arrangement)
+  }
+  const byHand = maps.flatMap(({ id: map, inAtlas }) => (inAtlas ? map : []))
   return (
     <PageFrame
       isWide
@@ -58,161 +106,90 @@ export function Atlas() {
       ]}
     >
       <div className={styles.page}>
-        <Group className={styles.tools} gap="sm">
-          <Title order={1} size="h4">
-            Atlas
-          </Title>
-          {atlas.plates.length > 0 && (
-            <TextInput
-              aria-label="Find a map"
-              placeholder={`Find one of ${atlas.plates.length} maps`}
-              leftSection={<IconSearch size={18} />}
-              value={words}
-              onChange={(event) => setWords(event.currentTarget.value)}
-              onKeyDown={(event) => {
-                if (event.key === 'Enter' && found[0]) show(around(found))
-              }}
-            />
-          )}
-          {wanted.length > 0 && (
-            <Text size="sm" aria-live="polite">
-              {found.length === 0 ? 'No map has these words in its title.' : `${found.length} found`}
-            </Text>
-          )}
-          <SegmentedControl
-            size="xs"
-            aria-label="Maps stand by"
-            value={by}
-            data={[
-              { value: 'doorways', label: 'as they open one another' },
-              { value: 'closeness', label: 'as they are linked' },
-            ]}
-            onChange={(value) => {
-              release()
-              setBy(value === 'closeness' ? 'closeness' : 'doorways')
-            }}
-          />
-          <Switch
-            label="All cross-links"
-            checked={areAllDrawn}
-            onChange={(event) => setAllDrawn(event.currentTarget.checked)}
-          />
-          <Group gap={4} ml="auto">
-            <ActionIcon variant="subtle" aria-label="Smaller" onClick={() => step('out')}>
-              <IconMinus size={18} />
-            </ActionIcon>
-            <Button variant="subtle" size="compact-sm" onClick={() => show(whole)}>
-              Fit
-            </Button>
-            <ActionIcon variant="subtle" aria-label="Larger" onClick={() => step('in')}>
-              <IconPlus size={18} />
-            </ActionIcon>
-          </Group>
-          <Button variant="default" component="a" href={`/c/${id}`} size="compact-md">
-            As a table
-          </Button>
-        </Group>
-        <section ref={frame} className={styles.frame} aria-label="All maps" onPointerLeave={() => point(null)}>
-          <div ref={sheet} className={styles.sheet} style={{ width: whole.width, height: whole.height }}>
-            <ArcLayer
-              atlas={atlas}
-              hasSteps={by === 'doorways'}
-              chosen={chosen}
-              pointer={pointer}
-              areAllDrawn={areAllDrawn}
-            />
-            {atlas.shelf !== null && (
-              <div className={styles.shelf} style={{ top: atlas.shelf - 48, width: whole.width }}>
-                {by === 'doorways' ? 'Reached from nowhere' : 'Linked with nothing'}
-              </div>
+        <AtlasTools
+          count={atlas.plates.length}
+          words={words}
+          onWords={setWords}
+          found={found?.length ?? null}
+          onFound={() => found?.[0] && show(around(found))}
+          by={by}
+          onArrange={arrange}
+          onLetGo={
+            by === 'hand' && session.mayEditAll && byHand.length > 0
+              ? () => void session.command('place-in-atlas', { places: byHand.map((map) => ({ map, at: null })) })
+              : null
+          }
+          areAllDrawn={areAllDrawn}
+          onDrawAll={setAllDrawn}
+          hasTable={hasTable}
+          onTable={setTable}
+          onStep={step}
+          onFit={() => show(whole)}
+        />
+        <div className={styles.sides} data-table={hasTable || undefined}>
+          <section
+            ref={frame}
+            className={styles.frame}
+            aria-label="All maps"
+            onPointerLeave={() => point(null)}
+            onPointerDown={session.mayEditAll ? startDrag : undefined}
+          >
+            <div ref={sheet} className={styles.sheet} style={{ width: whole.width, height: whole.height }}>
+              {frames.map(({ folder, ...box }) => (
+                <div
+                  key={folder}
+                  className={styles.folder}
+                  style={{ left: box.x, top: box.y, width: box.width, height: box.height }}
+                >
+                  {session.records.get('folder', FolderId.parse(folder))?.title}
+                </div>
+              ))}
+              <ArcLayer atlas={atlas} by={by} chosen={chosen} pointer={pointer} areAllDrawn={areAllDrawn} />
+              {atlas.shelf !== null && (
+                <div className={styles.shelf} style={{ top: atlas.shelf - 48, width: whole.width }}>
+                  {by === 'doorways' ? 'Reached from nowhere' : 'Linked with nothing'}
+                </div>
+              )}
+              {inPage.map((plate) => (
+                <PlateView
+                  key={plate.map.id}
+                  plate={plate}
+                  isHome={plate.map.id === home}
+                  isChosen={chosen.has(plate.map.id)}
+                  isFaint={found !== null && !fits(plate)}
+                  hasShape={plate.side * (seen?.k ?? 1) >= SHAPE_PX}
+                  hasTitle={(seen?.k ?? 1) >= TITLE_SCALE}
+                  choose={choose}
+                  point={point}
+                />
+              ))}
+            </div>
+            {chosen.size > 0 && <ChosenMaps maps={[...chosen]} onDone={() => setChosen(new Set())} />}
+            {asked && <DroppedOnto dropped={asked} onPut={() => void putThere(asked)} onClose={() => setAsked(null)} />}
+            {atlas.plates.length === 0 && (
+              <Text className={styles.empty}>
+                There is no map here yet. <Anchor href={`/c/${id}`}>Make the first one</Anchor>
+              </Text>
             )}
-            {inPage.map((plate) => (
-              <PlateView
-                key={plate.map.id}
-                plate={plate}
-                isHome={plate.map.id === home}
-                isChosen={chosen.has(plate.map.id)}
-                isFaint={wanted.length > 0 && !fits(plate)}
-                hasShape={plate.side * (seen?.k ?? 1) >= SHAPE_PX}
-                hasTitle={(seen?.k ?? 1) >= TITLE_SCALE}
-                choose={choose}
-                point={point}
-              />
-            ))}
-          </div>
-          {chosen.size > 0 && <Chosen maps={[...chosen]} onDone={() => setChosen(new Set())} />}
-          {atlas.plates.length === 0 && (
-            <Text className={styles.empty}>
-              There is no map here yet. <Anchor href={`/c/${id}`}>Make the first one</Anchor>
-            </Text>
+          </section>
+          {hasTable && (
+            <AtlasTable maps={atlas.plates.map(({ map }) => map)} chosen={chosen} choose={choose} point={point} />
           )}
-        </section>
+        </div>
       </div>
     </PageFrame>
   )
 }
 
-const overlaps = ({ x, y, side }: Plate, part: { x: number; y: number; width: number; height: number }) =>
-  x < part.x + part.width &&
-  part.x < x + Math.max(side, LEAST_WIDTH) &&
-  y < part.y + part.height &&
-  part.y < y + side + TITLE_HEIGHT
+const overlaps = (plate: Plate, part: { x: number; y: number; width: number; height: number }) =>
+  plate.x < part.x + part.width &&
+  part.x < plate.x + widthOf(plate) &&
+  plate.y < part.y + part.height &&
+  part.y < plate.y + heightOf(plate)
 
 function around(plates: readonly Plate[]) {
   const [x, y] = [Math.min(...plates.map((plate) => plate.x)), Math.min(...plates.map((plate) => plate.y))]
   const right = Math.max(...plates.map((plate) => plate.x + plate.side))
-  const foot = Math.max(...plates.map((plate) => plate.y + plate.side + TITLE_HEIGHT))
+  const foot = Math.max(...plates.map((plate) => plate.y + heightOf(plate)))
   return { x, y, width: right - x, height: foot - y }
-}
-
-/** What can be done with the maps that are chosen. */
-function Chosen({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
-  const session = useSession()
-  const [first, ...more] = maps
-  const [isFolder, setFolder] = useState(false)
-  const [isTrash, setTrash] = useState(false)
-  const title = session.titleOf(first!)
-  const { homeMap } = session.collection
-  const leaving = maps.filter((map) => map !== homeMap).map((map) => MapId.parse(map))
-  const trash = () => {
-    if (leaving.length < maps.length) tell('The home map stays: a collection begins there.')
-    setTrash(true)
-  }
-  const isHomeAlone = maps.length === 1 && first === session.collection.homeMap
-  return (
-    <Group gap="sm" className={styles.chosen} role="group" aria-label="Chosen maps">
-      <Text size="sm" fw={600} truncate maw={320}>
-        {more.length === 0 ? title : `${maps.length} maps chosen`}
-      </Text>
-      {more.length === 0 && (
-        <Button size="compact-sm" component="a" href={`/c/${session.id}/m/${first}`}>
-          Open
-        </Button>
-      )}
-      {session.mayEdit && more.length > 0 && (
-        <Button
-          size="compact-sm"
-          component="a"
-          href={`/c/${session.id}/m/${first}?${more.map((map) => `merge=${map}`).join('&')}`}
-        >
-          Merge into {title} …
-        </Button>
-      )}
-      {session.mayEditAll && (
-        <Button size="compact-sm" variant="default" onClick={() => setFolder(true)}>
-          Put into a folder …
-        </Button>
-      )}
-      {isTrash && <TrashMaps maps={leaving} onClose={onDone} />}
-      {isFolder && <FolderDialog maps={maps.map((map) => MapId.parse(map))} onClose={() => setFolder(false)} />}
-      {session.mayEditAll && !isHomeAlone && (
-        <Button size="compact-sm" variant="subtle" color="ember" onClick={trash}>
-          Put into the trash
-        </Button>
-      )}
-      <Button size="compact-sm" variant="subtle" color="gray" c="var(--quiet-ink)" onClick={onDone}>
-        Choose none
-      </Button>
-    </Group>
-  )
 }

@@ -32,9 +32,15 @@ export const PlateView = memo(({ plate, isHome, isChosen, isFaint, hasShape, has
     map.opens.length > 0 && (map.opens.length === 1 ? '1 map behind it' : `${map.opens.length} maps behind it`),
   ]
   return (
-    <div className={styles.plate} style={{ left: x, top: y, width: side }} data-faint={isFaint || undefined}>
+    <div
+      className={styles.plate}
+      data-map={map.id}
+      style={{ left: x, top: y, width: side }}
+      data-faint={isFaint || undefined}
+    >
       <a
         href={address}
+        draggable={false}
         className={styles.square}
         style={{ width: side, height: side, borderWidth: isCrowded ? 3 : 1 + Math.min(2, map.topics / 30) }}
         data-crowded={isCrowded || undefined}

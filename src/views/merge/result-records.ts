@@ -1,6 +1,7 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { v7 as uuid } from 'uuid'
 import { blankTopic } from '../../core/commands/blank-topic'
+import { PLAIN_MAP } from '../../core/commands/maps'
 import { evenSidesOf } from '../../core/commands/sides'
 import type { ResultTopic } from '../../core/matching/merge-result'
 import type { CollectionRecord } from '../../core/records/collection'
@@ -18,12 +19,7 @@ export function recordsOfResult(
   records.put('map', {
     id: map,
     title: '',
-    homeDoorway: null,
-    folder: null,
-    layout: 'both',
-    spacing: 1,
-    numbering: null,
-    look: null,
+    ...PLAIN_MAP,
     trashed: false,
   })
   const ranks = generateNKeysBetween(null, null, rows.length)

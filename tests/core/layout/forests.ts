@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { blankTopic } from '../../../src/core/commands/blank-topic'
+import { PLAIN_MAP } from '../../../src/core/commands/maps'
 import type { MapLayout, TopicBox } from '../../../src/core/layout/boxes'
 import { EnclosureId, FileId, MapId, TopicId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
@@ -110,9 +111,7 @@ export function recordsOf(
   records.put('map', {
     id: MAP,
     title: 'Forest',
-    homeDoorway: null,
-    folder: null,
-    look: null,
+    ...PLAIN_MAP,
     ...shape,
     trashed: false,
   })

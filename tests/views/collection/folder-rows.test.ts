@@ -19,9 +19,9 @@ function shelf() {
   garden.do((r, m) => putIntoFolder(r, { maps: [maps[2]!], folder: pools }, m))
   const digests = () =>
     [...garden.records.all('map')].map((map): MapDigest => {
-      const { id, title, trashed, folder, homeDoorway } = map
+      const { id, title, trashed, folder, inAtlas, homeDoorway } = map
       const topics = [...garden.records.topicsOf(id)].length
-      return { id, title, trashed, folder, homeDoorway, parentMap: null, topics, opens: [], linked: [] }
+      return { id, title, trashed, folder, inAtlas, homeDoorway, parentMap: null, topics, opens: [], linked: [] }
     })
   return { garden, water, pools, digests }
 }

@@ -1,4 +1,5 @@
 import { blankTopic } from '../../../core/commands/blank-topic'
+import { PLAIN_MAP } from '../../../core/commands/maps'
 import { MapId, TopicId } from '../../../core/records/ids'
 import type { LayoutKind } from '../../../core/records/layout'
 import type { MapLook } from '../../../core/records/look'
@@ -28,8 +29,7 @@ function sample(
   look: MapLook | null,
 ): Sample {
   const records = new Records()
-  const shape = { homeDoorway: null, folder: null, spacing: 1, numbering: null }
-  records.put('map', { id: MAP, title: 'Bog', ...shape, layout, look, trashed: false })
+  records.put('map', { id: MAP, title: 'Bog', ...PLAIN_MAP, layout, look, trashed: false })
   topics.forEach(([parent, text, side = null], i) => {
     const place: Place =
       parent === null
