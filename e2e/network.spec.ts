@@ -187,6 +187,34 @@ test('doorways are made, peeked into and unfolded in place, and links are drawn 
   await expect(topic(page, 'Autumn')).toHaveAttribute('aria-level', '2')
 })
 
+test('a line is bent by hand, runs where it was led, and finds its own way again', async ({ page }) => {
+  await plantGarden(page, '- Spring\n- Summer\n- Autumn\n- Winter')
+  await selectTopic(page, 'Spring')
+  await drag(page, page.getByRole('button', { name: 'Draw a cross-link from Spring' }), topic(page, 'Winter'))
+  await expect(page.getByRole('button', { name: /^Undo: link Spring/ })).toBeVisible()
+  await selectTopic(page, 'Garden')
+  const line = page.locator('[data-crosslink] .crosslink-reach').first()
+  const unbent = (await line.getAttribute('d'))!
+  const onLine = await line.evaluate((path: SVGPathElement) => {
+    const { x, y } = path.getPointAtLength(path.getTotalLength() * 0.5)
+    const at = new DOMPoint(x, y).matrixTransform(path.getScreenCTM()!)
+    return { x: at.x, y: at.y }
+  })
+  const aside = { x: onLine.x + 20, y: onLine.y + 130 }
+  await drag(page, onLine, aside)
+  await expect(page.getByRole('button', { name: /^Undo: bend a cross-link/ })).toBeVisible()
+  const isUnderHand = ({ x, y }: typeof aside) =>
+    line.evaluate(
+      (path: SVGPathElement, at) =>
+        path.isPointInStroke(new DOMPoint(at.x, at.y).matrixTransform(path.getScreenCTM()!.inverse())),
+      { x, y },
+    )
+  expect(await isUnderHand(aside)).toBe(true)
+  await line.dispatchEvent('click', { clientX: 500, clientY: 300 })
+  await page.getByRole('menuitem', { name: 'Let its line find its own way' }).click()
+  await expect(line).toHaveAttribute('d', unbent)
+})
+
 test('several topics are tied to one another in one step, or become one child map together', async ({ page }) => {
   await plantGarden(page, '- Spring\n  - Peas\n- Summer\n- Autumn\n- Winter')
   await selectTopic(page, 'Autumn')

@@ -46,6 +46,7 @@ export const bringBack = command((change, args: { topic: TopicId }) => {
       label: '',
       drawn: 'quiet' as const,
       bothWays: false,
+      bend: null,
       trashed: false,
     }
     change.create('crosslink', { ...link, to: { kind: 'topic', id: doorway.id } })

@@ -1,5 +1,5 @@
 import { refuse } from '../changes/problem'
-import type { CrosslinkRecord } from '../records/crosslink'
+import type { Bend, CrosslinkRecord } from '../records/crosslink'
 import type { CrosslinkId, TopicId } from '../records/ids'
 import { type Point, parentOf } from '../records/place'
 import { command, type NewChange, named } from './command'
@@ -26,11 +26,20 @@ export const changeCrosslink = command(
   },
 )
 
+/** Bends a link's line towards a place, or, with null, lets it find its way by itself again. Refused where the link is gone. */
+export const bendCrosslink = command((change, args: { crosslink: CrosslinkId; bend: Bend | null }) => {
+  const link = linkHere(change, args.crosslink)
+  change.update('crosslink', link.id, { bend: args.bend })
+  return { label: args.bend ? 'Bend a cross-link' : 'Straighten a cross-link', select: [] }
+})
+
 /** Lets a link begin where it ended. Refused where it is gone, and where it leads to something else than a topic. */
 export const turnCrosslink = command((change, args: { crosslink: CrosslinkId }) => {
   const link = linkHere(change, args.crosslink)
   if (link.to.kind !== 'topic') refuse('invalid', 'Only a link between two topics can be turned around.')
   lead(change, link, { from: link.to.id, to: { kind: 'topic', id: link.from } })
+  // The line stays where it is.
+  if (link.bend) change.update('crosslink', link.id, { bend: { along: 1 - link.bend.along, aside: -link.bend.aside } })
   return { label: 'Turn a cross-link around', select: [] }
 })
 

@@ -24,6 +24,7 @@ export const addCrosslink = command((change, args: { from: TopicId; to: LinkEnd;
     label: '',
     drawn,
     bothWays: false,
+    bend: null,
     trashed: false,
   })
   return { label: `Link ${named(from.text)}`, select: [from.id] }

@@ -219,7 +219,16 @@ class LinkResolver {
     const far = to.kind === 'topic' ? this.change.topic(to.id) : null
     const drawn = far?.place.map === from.place.map ? 'line' : 'quiet'
     const id = this.change.newId(CrosslinkId)
-    this.change.create('crosslink', { id, from: from.id, to, label: '', drawn, bothWays: false, trashed: false })
+    this.change.create('crosslink', {
+      id,
+      from: from.id,
+      to,
+      label: '',
+      drawn,
+      bothWays: false,
+      bend: null,
+      trashed: false,
+    })
     if (drawn === 'line') {
       const known = this.drawn.get(page.map)
       if (known) known.push(id)

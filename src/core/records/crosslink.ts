@@ -18,6 +18,13 @@ export type LinkEnd = z.infer<typeof LinkEnd>
 
 export const isSameEnd = (a: LinkEnd, b: LinkEnd): boolean => a.kind === b.kind && a.id === b.id
 
+/**
+ * Where a drawn link was bent by hand: on the way from the middle of one end to that of the other, as a part of it, and how far
+ * aside of it, in px to its right. So it keeps its form as the ends move.
+ */
+export const Bend = z.strictObject({ along: z.number().min(-1).max(2), aside: z.number().min(-5_000).max(5_000) })
+export type Bend = z.infer<typeof Bend>
+
 /** A link from a topic to another topic, to an enclosure, a map or a note, anywhere in the collection. */
 export const CrosslinkRecord = z.strictObject({
   id: CrosslinkId,
@@ -27,6 +34,8 @@ export const CrosslinkRecord = z.strictObject({
   drawn: Drawn,
   /** Whether it leads from its end back to its beginning as well. */
   bothWays: z.boolean().default(false),
+  /** Null where the line finds its way by itself. */
+  bend: Bend.nullable().default(null),
   trashed: z.boolean(),
 })
 export type CrosslinkRecord = z.infer<typeof CrosslinkRecord>

@@ -4,6 +4,7 @@ import type { CrosslinkRecord, LinkEnd } from '../records/crosslink'
 import { type Fonts, measureLine } from '../text/measure'
 import { type Ground, MOST_TILES, type Place } from '../ways/ground'
 import type { Patience, Point } from '../ways/way'
+import { bentLine, placeOfBend } from './bent-line'
 import { type Drawing, drawing, px } from './drawing'
 import { straightParts } from './path'
 import { distance, roundedLine, towards } from './rounded-line'
@@ -12,6 +13,8 @@ export interface CrosslinkLine {
   /** The link's id, or a path where its topic is shown elsewhere. */
   key: string
   link: CrosslinkRecord
+  /** What it leads from and to on the map. */
+  ends: readonly [Bounds, Bounds]
   /** Its ends, and what lies between as straight pieces. */
   points: readonly Point[]
   bounds: Bounds
@@ -82,12 +85,14 @@ export class CrosslinkLines {
     if (!to) return null
     const key = keyOfLine(link, from)
     const known = this.found.get(key) ?? this.before.get(key)
-    if (known?.ground === ground) return known.line
-    const course = courseOf(from, to, ground, known, patience)
+    if (known?.ground === ground && known.link === link) return known.line
+    // Bent otherwise, it runs elsewhere.
+    const before = known?.link.bend === link.bend ? known : undefined
+    const course = bentCourse(link, from, to, ground, before, patience) ?? courseOf(from, to, ground, before, patience)
     const stays = course === known?.course && link === known.link
     const line = stays
       ? known.line
-      : { key, link, points: course.points, ...drawnLine(link, course, ground, this.fonts) }
+      : { key, link, ends: [from, to] as const, points: course.points, ...drawnLine(link, course, ground, this.fonts) }
     ground.takeLanes(course.turns)
     this.found.set(key, { link, from: rectangle(from), to: rectangle(to), ground, course, line })
     return line
@@ -116,6 +121,22 @@ function courseOf(from: TopicBox, to: Bounds, ground: Ground, known: Found | und
   patience.tiles -= most - own.tiles
   if (way) return { path: roundedLine(way.points, ground), ...way, isSettled: true }
   return { ...(before ?? curve), isSettled: own.tiles > 0 || most === MOST_TILES }
+}
+
+/** By way of the place to which a person has bent it; null where none has, or where there is no way by there. */
+function bentCourse(
+  { bend }: CrosslinkRecord,
+  from: TopicBox,
+  to: Bounds,
+  ground: Ground,
+  known: Found | undefined,
+  patience: Patience,
+): Course | null {
+  if (!bend) return null
+  const isWhereItWas = known && isSame(known.from, from) && isSame(known.to, to)
+  if (isWhereItWas && known.course.isSettled && ground.areClear(known.course.points)) return known.course
+  const bent = bentLine(placeOf(from), placeOf(to), placeOfBend(bend, from, to), ground, patience)
+  return bent && { ...bent, isSettled: true }
 }
 
 /** Where a line ran, for ends that have moved: what lies between them moves with them where both have moved alike. */

@@ -61,6 +61,13 @@ export const VIEW_ACTS = [
       when: [unless(({ pane }) => pane.face !== 'outline', 'It is shown as an outline.')],
       act: ({ index }) => workspace.setFace(index, 'outline'),
     },
+    {
+      id: 'face-page',
+      name: 'Show as page',
+      keys: ['Alt+3'],
+      when: [unless(({ pane }) => pane.face !== 'page', 'It is shown as a page.')],
+      act: ({ index }) => workspace.setFace(index, 'page'),
+    },
   ]),
   ...acts('view', 'Everywhere', [
     {

@@ -10,7 +10,7 @@ import { sendToMap } from '../workspace/dragging'
 import { tellHappened } from '../workspace/happened'
 import { situationOf } from '../workspace/situation'
 import { visits } from '../workspace/visited'
-import { type Dialog, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
+import { type Dialog, FACES, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { type Doable, FindDialog } from './FindDialog'
 import { type Found, topicOfFound } from './found'
 import { keepLinkForm, linkForm } from './link-form'
@@ -162,11 +162,14 @@ function useOffers(asked: Dialog['kind'] | null): readonly Offer[] {
   }, [session, here, asked])
 }
 
-/** The map itself in its other face, as the first thing that can stand beside it. */
+/** The map itself in its other faces, as the first things that can stand beside it. */
 function sameMapBeside({ map, face }: Pane): Doable[] {
-  const other = face === 'map' ? 'outline' : 'map'
-  const run = () => workspace.openBeside(map, other)
-  return [{ id: 'same-map', name: `This map as ${other}`, where: 'the same, seen in two ways', run }]
+  return FACES.filter(({ value }) => value !== face).map(({ value, label }) => ({
+    id: `same-map-${value}`,
+    name: `This map as ${label.toLowerCase()}`,
+    where: 'the same, seen in two ways',
+    run: () => workspace.openBeside(map, value),
+  }))
 }
 
 /** What was found, as the end of a link. */

@@ -37,6 +37,14 @@ const extensions = [
 
 const SAVE_AFTER_MS = 600
 
+/** A note of which a part is to be a topic of its own: what it was, what stays, and the text and note of the topic. CommonMark. */
+export interface NoteSplit {
+  base: string
+  before: string
+  text: string
+  after: string
+}
+
 interface Loaded {
   topic: string
   text: string
@@ -71,7 +79,9 @@ export default function NoteEditor({
   editable,
   focusRequest,
   onFocused,
+  caret = null,
   save,
+  split,
   leave,
 }: {
   /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
@@ -82,13 +92,21 @@ export default function NoteEditor({
   editable: boolean
   focusRequest: number
   onFocused(request: number): void
+  /** Where the person pressed to write there, in px of the window; at the end where nothing is said. */
+  caret?: { x: number; y: number } | null
   save(base: string, text: string): void
+  /**
+   * Makes a topic of a part of the note: of the block at the caret with Ctrl+Enter, a new one with Enter in an empty last
+   * paragraph. Without it these keys do what they do in any text.
+   */
+  split?(parts: NoteSplit): void
   leave(): void
 }) {
   const loaded = useRef<Loaded | null>(null)
   const asked = useRef(focusRequest)
   asked.current = focusRequest
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const editorNow = useRef<Editor | null>(null)
   const saveNow = useRef((_: Editor) => {})
   saveNow.current = (editor) => {
     clearTimeout(timer.current)
@@ -103,13 +121,41 @@ export default function NoteEditor({
     // Where the editor shows other blocks than a reading of the text gives, the next writing starts from the text.
     loaded.current = { ...before, text: written, source, blocks: source.slices.length === blocks.length ? blocks : [] }
   }
+  const splitAt = useRef<(editor: Editor, at: 'block' | 'end') => boolean>(() => false)
+  splitAt.current = (editor, at) => {
+    const now = loaded.current
+    const { $from } = editor.state.selection
+    const blocks = editor.getJSON().content as DocumentNode[]
+    const index = $from.index(0)
+    const block = editor.state.doc.child(index)
+    const isEmptyEnd = block.type.name === 'paragraph' && block.content.size === 0 && index === blocks.length - 1
+    if (!now || !split || (at === 'end' && !(isEmptyEnd && index > 0))) return false
+    clearTimeout(timer.current)
+    const written = (part: DocumentNode[]) => (part.length > 0 ? writeNote(now.source, now.blocks, part) : '')
+    // What is left here is written by the split: leaving the editor writes nothing more.
+    loaded.current = null
+    split({
+      base: now.text,
+      before: written(blocks.slice(0, index)),
+      text: block.textBetween(0, block.content.size, ' ', ' ').trim(),
+      after: written(blocks.slice(index + 1)),
+    })
+    return true
+  }
   const editor = useEditor({
     extensions,
     editable,
     immediatelyRender: true,
     shouldRerenderOnTransaction: false,
-    editorProps: { attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' } },
+    editorProps: {
+      attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' },
+      handleKeyDown: (_, event) => {
+        if (event.key !== 'Enter' || event.shiftKey || event.isComposing || !editorNow.current) return false
+        return splitAt.current(editorNow.current, event.ctrlKey || event.metaKey ? 'block' : 'end')
+      },
+    },
     onCreate: ({ editor: created }) => {
+      editorNow.current = created
       loaded.current = load(created, { topic, text, save })
       const { words, focused } = takeOver()
       if (words.trim() !== '' && words.trim() !== text.trim()) {
@@ -122,7 +168,8 @@ export default function NoteEditor({
       }
       // At once, not in the next frame as the command would: no key may fall between the field and the editor.
       if (focused || asked.current > 0) {
-        created.commands.setTextSelection(created.state.doc.content.size)
+        const pressed = caret && created.view.posAtCoords({ left: caret.x, top: caret.y })
+        created.commands.setTextSelection(pressed?.pos ?? created.state.doc.content.size)
         created.view.focus()
       }
       if (asked.current > 0) onFocused(asked.current)

@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core'
-import { branchOfCrosslink, changeCrosslink, turnCrosslink } from '../../core/commands/crosslink-forms'
+import { bendCrosslink, branchOfCrosslink, changeCrosslink, turnCrosslink } from '../../core/commands/crosslink-forms'
 import { drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import { useSessionHandle } from '../sync/use-session'
@@ -11,11 +11,19 @@ const DRAWN = {
   selected: 'Draw only while an end is selected',
 } as const
 
+/** How far each press bends a line aside, and how far at most, in px of the map. */
+const [BEND_STEP, FARTHEST] = [60, 5_000]
+
 /** What can be done with a cross-link, wherever it is pressed; `isHere` where both ends stand on the map that is seen. */
 export function LinkMenu({ link, isHere }: { link: CrosslinkRecord; isHere: boolean }) {
   const session = useSessionHandle()
   const isOfTopics = link.to.kind === 'topic'
   const run = (command: Parameters<typeof session.run>[0]) => () => void session.run(command)
+  const bendBy = (step: number) => {
+    const { along, aside } = link.bend ?? { along: 0.5, aside: 0 }
+    const bend = { along, aside: Math.max(-FARTHEST, Math.min(FARTHEST, aside + step)) }
+    return run((records, newIds) => bendCrosslink(records, { crosslink: link.id, bend }, newIds))
+  }
   const label = () =>
     workspace.dialog({
       kind: 'ask',
@@ -52,6 +60,19 @@ export function LinkMenu({ link, isHere }: { link: CrosslinkRecord; isHere: bool
           <Menu.Item onClick={run((records, newIds) => turnCrosslink(records, { crosslink: link.id }, newIds))}>
             Turn it around
           </Menu.Item>
+        </>
+      )}
+      {isHere && link.drawn !== 'quiet' && (
+        <>
+          <Menu.Item onClick={bendBy(-BEND_STEP)}>Bend its line to one side</Menu.Item>
+          <Menu.Item onClick={bendBy(BEND_STEP)}>Bend its line to the other side</Menu.Item>
+          {link.bend && (
+            <Menu.Item
+              onClick={run((records, newIds) => bendCrosslink(records, { crosslink: link.id, bend: null }, newIds))}
+            >
+              Let its line find its own way
+            </Menu.Item>
+          )}
         </>
       )}
       {isOfTopics && isHere && (

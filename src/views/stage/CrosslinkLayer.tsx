@@ -1,15 +1,27 @@
 import { ActionIcon, Menu } from '@mantine/core'
-import { useState } from 'react'
+import { type PointerEvent, useRef, useState } from 'react'
 import { createPortal } from 'react-dom'
+import { bendCrosslink } from '../../core/commands/crosslink-forms'
 import type { Bounds } from '../../core/layout/boxes'
+import type { Point } from '../../core/records/place'
+import { bendThrough, swingPath } from '../../core/scene/bent-line'
 import type { CrosslinkLine } from '../../core/scene/crosslink-line'
 import type { Scene } from '../../core/scene/scene'
 import { LinkMenu } from '../sheet/LinkMenu'
 import { useSession } from '../sync/use-session'
 import { Drawn } from './Drawn'
 import { inView } from './in-view'
+import styles from './stage.module.css'
 
-/** Cross-links as lines; those drawn only while an end is selected are added then. A click on a line offers what can be done. */
+/** How far the pointer moves before a press bends a line, in px. */
+const THRESHOLD = 5
+/** So little aside of its ends, in px of the map, a line is not bent. */
+const STRAIGHT = 6
+
+/**
+ * Cross-links as lines; those drawn only while an end is selected are added then. A click on a line offers what can be done; dragged,
+ * it is bent.
+ */
 export function CrosslinkLayer({
   scene,
   view,
@@ -21,6 +33,9 @@ export function CrosslinkLayer({
 }) {
   const session = useSession()
   const [asked, setAsked] = useState<{ line: CrosslinkLine; x: number; y: number } | null>(null)
+  const [bending, setBending] = useState<{ line: CrosslinkLine; from: Point; at: Point | null } | null>(null)
+  /** Whether the press that ends now has bent a line: then it asks for nothing. */
+  const wasBent = useRef(false)
   const passing: CrosslinkLine[] = []
   for (const id of selected) {
     for (const link of [...session.records.crosslinksFrom(id), ...session.records.crosslinksTo('topic', id)]) {
@@ -31,6 +46,31 @@ export function CrosslinkLayer({
       }
     }
   }
+  const begin = (event: PointerEvent<SVGGElement>, line: CrosslinkLine) => {
+    if (event.button !== 0) return
+    event.currentTarget.setPointerCapture(event.pointerId)
+    setBending({ line, from: { x: event.clientX, y: event.clientY }, at: null })
+  }
+  const follow = (event: PointerEvent<SVGGElement>) => {
+    if (!bending) return
+    const { clientX, clientY } = event
+    if (!bending.at && Math.hypot(clientX - bending.from.x, clientY - bending.from.y) < THRESHOLD) return
+    const inverse = event.currentTarget.getScreenCTM()?.inverse()
+    if (inverse) setBending({ ...bending, at: new DOMPoint(clientX, clientY).matrixTransform(inverse) })
+  }
+  const end = () => {
+    setBending(null)
+    if (!bending?.at) return
+    wasBent.current = true
+    setTimeout(() => {
+      wasBent.current = false
+    })
+    const { link, ends } = bending.line
+    const bend = bendThrough(bending.at, ...ends)
+    session.run((records, newIds) =>
+      bendCrosslink(records, { crosslink: link.id, bend: Math.abs(bend.aside) < STRAIGHT ? null : bend }, newIds),
+    )
+  }
   return (
     <g role="none" aria-hidden>
       {[...scene.crosslinks, ...passing].map((line) =>
@@ -39,9 +79,18 @@ export function CrosslinkLayer({
             key={line.key}
             data-crosslink={line.link.id}
             data-lit={selected.has(line.link.from) || selected.has(line.link.to.id) || undefined}
-            onClick={(event) => setAsked({ line, x: event.clientX, y: event.clientY })}
+            onPointerDown={(event) => session.mayEdit && begin(event, line)}
+            onPointerMove={follow}
+            onPointerUp={end}
+            onPointerCancel={() => setBending(null)}
+            onClick={(event) => {
+              if (!wasBent.current) setAsked({ line, x: event.clientX, y: event.clientY })
+            }}
           >
             <Drawn drawing={line.drawing} />
+            {bending?.at && bending.line.key === line.key && (
+              <path d={swingPath(...line.ends, bending.at)} className={styles.bending} />
+            )}
           </g>
         ) : null,
       )}

@@ -15,12 +15,7 @@ import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
-import { type Face, useCalmWorkspace, workspace } from './workspace-store'
-
-const FACES = [
-  { value: 'map', label: 'Map' },
-  { value: 'outline', label: 'Outline' },
-]
+import { FACES, faceNamed, useCalmWorkspace, workspace } from './workspace-store'
 
 export const TopBar = memo(() => {
   const session = useSessionHandle()
@@ -106,10 +101,10 @@ export const TopBar = memo(() => {
       </nav>
       <SegmentedControl
         size="xs"
-        data={FACES}
+        data={[...FACES]}
         value={pane.face}
         aria-label="Face of the map"
-        onChange={(face) => workspace.setFace(active, face as Face)}
+        onChange={(face) => workspace.setFace(active, faceNamed(face))}
       />
       <div className={styles.barEnd}>
         <Tooltip label={panes.length > 1 ? 'One pane' : 'Two panes'}>

@@ -20,9 +20,10 @@ import { situationOf } from './situation'
 import { TopBar } from './TopBar'
 import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
-import { type Face, type Pane, useWorkspace, workspace } from './workspace-store'
+import { FACES, faceNamed, type Pane, useWorkspace, workspace } from './workspace-store'
 
 const Outline = lazy(() => import('../outline/Outline'))
+const Page = lazy(() => import('../page/Page'))
 const ToPlace = lazy(() => import('../to-place/ToPlace'))
 const Walk = lazy(() => import('./Walk'))
 
@@ -63,16 +64,14 @@ function tellWent(went: Evened['went']): void {
   tellHappened(words, [{ name: 'Show', go: () => workspace.show(active, first!.topic, true) }])
 }
 
-const faceIn = (text: string | null): Face => (text === 'outline' ? 'outline' : 'map')
-
 /** What the address of the page says is open. */
 function panesInAddress(first: MapId) {
   const parameters = new URL(window.location.href).searchParams
   const topic = TopicId.safeParse(parameters.get('topic')).data ?? null
   const beside = MapId.safeParse(parameters.get('beside')).data
-  const panes = [{ map: first, face: faceIn(parameters.get('face')), topic }]
+  const panes = [{ map: first, face: faceNamed(parameters.get('face')), topic }]
   const besideTopic = TopicId.safeParse(parameters.get('besideTopic')).data ?? null
-  return beside ? [...panes, { map: beside, face: faceIn(parameters.get('besideFace')), topic: besideTopic }] : panes
+  return beside ? [...panes, { map: beside, face: faceNamed(parameters.get('besideFace')), topic: besideTopic }] : panes
 }
 
 /** The maps that are to be merged into the first one. */
@@ -82,10 +81,10 @@ const mergedInAddress = (): MapId[] =>
 function addressOf(collection: string, panes: readonly Pane[]): string {
   const [first, second] = panes
   const parameters = new URLSearchParams()
-  if (first!.face === 'outline') parameters.set('face', 'outline')
+  if (first!.face !== 'map') parameters.set('face', first!.face)
   if (second) {
     parameters.set('beside', second.map)
-    if (second.face === 'outline') parameters.set('besideFace', 'outline')
+    if (second.face !== 'map') parameters.set('besideFace', second.face)
   }
   const query = parameters.toString()
   return `/c/${collection}/m/${first!.map}${query === '' ? '' : `?${query}`}`
@@ -201,7 +200,7 @@ function Shell({ first }: { first: MapId }) {
                 <Stage pane={pane} index={index} />
               ) : (
                 <Suspense>
-                  <Outline pane={pane} index={index} />
+                  {pane.face === 'outline' ? <Outline pane={pane} index={index} /> : <Page pane={pane} index={index} />}
                 </Suspense>
               )
             ) : session.isShut(pane.map) ? (
@@ -281,13 +280,10 @@ function PaneHead({ pane, index }: { pane: Pane; index: number }) {
       <strong>{session.titleOf(pane.map)}</strong>
       <SegmentedControl
         size="xs"
-        data={[
-          { value: 'map', label: 'Map' },
-          { value: 'outline', label: 'Outline' },
-        ]}
+        data={[...FACES]}
         value={pane.face}
         aria-label={`Face of ${session.titleOf(pane.map)}`}
-        onChange={(face) => workspace.setFace(index, faceIn(face))}
+        onChange={(face) => workspace.setFace(index, faceNamed(face))}
       />
       <ActionIcon
         variant="subtle"

@@ -9,7 +9,16 @@ import { noteVisit } from './visited'
 export const GROUPS = ['gather', 'shape', 'enrich', 'dress', 'network'] as const
 export type Group = (typeof GROUPS)[number]
 
-export type Face = 'map' | 'outline'
+/** The three faces of a map, in the order in which they are offered. */
+export const FACES = [
+  { value: 'map', label: 'Map' },
+  { value: 'outline', label: 'Outline' },
+  { value: 'page', label: 'Page' },
+] as const
+export type Face = (typeof FACES)[number]['value']
+
+/** The face of this name; the map where there is none. */
+export const faceNamed = (name: string | null): Face => FACES.find(({ value }) => value === name)?.value ?? 'map'
 
 /** One of the one or two panes in the middle: a face of a map. */
 export interface Pane {
@@ -147,6 +156,16 @@ function changePane(index: number, change: Partial<Pane>): void {
   setState((state) => ({ panes: state.panes.map((pane, i) => (i === index ? { ...pane, ...change } : pane)) }))
 }
 
+/** The panes with what is selected in one of them; another face of the same map beside it follows. */
+function withSelected(panes: readonly Pane[], index: number, selected: readonly TopicId[]): Pane[] {
+  const here = panes[index]
+  return panes.map((pane, i) =>
+    i === index || (pane.map === here?.map && pane.face !== here.face)
+      ? { ...pane, selected, editing: pane.editing && selected.includes(pane.editing.topic) ? pane.editing : null }
+      : pane,
+  )
+}
+
 /** Everything that alters the workspace. */
 export const workspace = {
   start(panes: { map: MapId; face: Face; topic: TopicId | null }[]): void {
@@ -157,17 +176,11 @@ export const workspace = {
     if (getState().active !== index) setState({ active: index })
   },
   select(index: number, selected: readonly TopicId[]): void {
-    setState((state) => ({
-      active: index,
-      panes: state.panes.map((pane, i) =>
-        i === index
-          ? { ...pane, selected, editing: pane.editing && selected.includes(pane.editing.topic) ? pane.editing : null }
-          : pane,
-      ),
-    }))
+    setState(({ panes }) => ({ active: index, panes: withSelected(panes, index, selected) }))
   },
   edit(index: number, editing: Pane['editing']): void {
-    changePane(index, editing ? { editing, selected: [editing.topic] } : { editing })
+    if (editing) setState(({ panes }) => ({ panes: withSelected(panes, index, [editing.topic]) }))
+    changePane(index, { editing })
   },
   show(index: number, what: Exclude<Sight, 'start'>, branch = false): void {
     changePane(index, { show: { what, branch, request: ++requests } })

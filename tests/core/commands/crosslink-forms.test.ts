@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
 import {
+  bendCrosslink,
   branchOfCrosslink,
   changeCrosslink,
   crosslinkOfBranch,
@@ -28,6 +29,16 @@ test('a link is labelled, leads both ways, and is turned around', () => {
     label: 'follows',
     bothWays: true,
   })
+})
+
+test('a line is bent, keeps its place when the link is turned around, and finds its own way again', () => {
+  const { garden, crosslink } = linked()
+  const bent = () => garden.records.need('crosslink', crosslink).bend
+  garden.do((r, m) => bendCrosslink(r, { crosslink, bend: { along: 0.25, aside: 80 } }, m))
+  garden.do((r, m) => turnCrosslink(r, { crosslink }, m))
+  expect(bent()).toEqual({ along: 0.75, aside: -80 })
+  garden.do((r, m) => bendCrosslink(r, { crosslink, bend: null }, m))
+  expect(bent()).toBeNull()
 })
 
 test('a link becomes a branch, and a branch a link', () => {

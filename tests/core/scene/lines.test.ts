@@ -1,10 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import type { TopicBox } from '../../../src/core/layout/boxes'
 import { MapLayouter } from '../../../src/core/layout/map-layout'
+import type { Bend } from '../../../src/core/records/crosslink'
 import { CrosslinkId } from '../../../src/core/records/ids'
 import { LayoutKind } from '../../../src/core/records/layout'
 import { ConnectorForm, PLAIN_MAP_LOOK } from '../../../src/core/records/look'
+import type { Point } from '../../../src/core/records/place'
 import type { Records } from '../../../src/core/records/records'
+import { bendThrough, placeOfBend } from '../../../src/core/scene/bent-line'
 import { straightParts } from '../../../src/core/scene/path'
 import { buildScene, type Scene, SceneMaker } from '../../../src/core/scene/scene'
 import { ENGLISH } from '../../../src/core/text/days'
@@ -55,15 +59,18 @@ describe('no line runs through words', () => {
     )
   })
 
-  test('no cross-link, wherever its ends stand', () => {
+  test('no cross-link, wherever its ends stand and however it was bent', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(...LayoutKind.options),
         fc.array(sapling, { minLength: 12, maxLength: 60 }),
         fc.array(fc.tuple(fc.nat(59), fc.nat(59)), { minLength: 3, maxLength: 12 }),
-        (layout, saplings, pairs) => {
+        fc.option(
+          fc.record({ along: fc.double({ min: -1, max: 2, noNaN: true }), aside: fc.integer({ min: -600, max: 600 }) }),
+        ),
+        (layout, saplings, pairs, bend) => {
           const records = styled(layout, 'curve', saplings)
-          link(records, saplings.length, pairs)
+          link(records, saplings.length, pairs, bend)
           const { layout: placed, crosslinks } = buildScene(records, MAP, CONTEXT)
           for (const line of crosslinks) {
             const ends = [placed.byKey.of(line.link.from), placed.byKey.of(line.link.to.id)]
@@ -79,6 +86,36 @@ describe('no line runs through words', () => {
     )
   })
 })
+
+test('a line that was bent runs by way of that place, moves with its ends, and goes around what stands in between', () => {
+  const saplings = [plain, ...Array.from({ length: 12 }, (_, i) => ({ ...plain, parent: 0, words: i % 4 }))]
+  const records = styled('right', 'spine', saplings)
+  for (const [along, aside] of [
+    [0.5, -300],
+    [0.2, -120],
+    [0.5, 90],
+    [1.2, -80],
+  ] as const) {
+    link(records, saplings.length, [[2, 11]], { along, aside })
+    const { layout, crosslinks } = buildScene(records, MAP, CONTEXT)
+    const [from, to] = [2, 11].map((i) => layout.byKey.of(topicId(i))!) as [TopicBox, TopicBox]
+    const via = placeOfBend({ along, aside }, from, to)
+    expect(bendThrough(via, from, to)).toEqual({ along: expect.closeTo(along), aside })
+    const { points } = crosslinks[0]!
+    const [nearest] = points
+      .slice(1)
+      .map((end, i) => awayFrom(via, points[i]!, end))
+      .sort((a, b) => a - b)
+    expect([along, aside, nearest! < 2]).toEqual([along, aside, true])
+  }
+})
+
+/** How far a point is from a straight line. */
+function awayFrom({ x, y }: Point, a: Point, b: Point): number {
+  const [across, down] = [b.x - a.x, b.y - a.y]
+  const part = Math.max(0, Math.min(1, ((x - a.x) * across + (y - a.y) * down) / (across ** 2 + down ** 2 || 1)))
+  return Math.hypot(x - a.x - across * part, y - a.y - down * part)
+}
 
 test('a cross-link stays as it was while nothing comes in its way, moves with its ends, and waits for its way without patience', () => {
   const row = (parent: number, words: number) => ({ ...plain, parent, words })
@@ -143,7 +180,12 @@ const pathOf = ({ drawing }: Scene['crosslinks'][number]): string => {
   return typeof path === 'string' ? path : String(path!.attributes.d)
 }
 
-function link(records: Records, count: number, pairs: readonly (readonly [number, number])[]): void {
+function link(
+  records: Records,
+  count: number,
+  pairs: readonly (readonly [number, number])[],
+  bend: Bend | null = null,
+): void {
   pairs.forEach(([a, b], i) => {
     if (a % count === b % count) return
     records.put('crosslink', {
@@ -153,6 +195,7 @@ function link(records: Records, count: number, pairs: readonly (readonly [number
       label: '',
       drawn: 'line',
       bothWays: false,
+      bend,
       trashed: false,
     })
   })

@@ -1,0 +1,10 @@
+-- Up Migration
+
+-- Where a person put a map in the atlas, and where one was bent, a cross-link on its map.
+ALTER TABLE map ADD COLUMN in_atlas jsonb;
+ALTER TABLE crosslink ADD COLUMN bend jsonb;
+
+-- Down Migration
+
+ALTER TABLE crosslink DROP COLUMN bend;
+ALTER TABLE map DROP COLUMN in_atlas;
