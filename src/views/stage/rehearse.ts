@@ -1,0 +1,72 @@
+import { v7 as uuid } from 'uuid'
+import { addTopic } from '../../core/commands/add-topic'
+import { blankTopic } from '../../core/commands/blank-topic'
+import { withEvenSides } from '../../core/commands/even-out-sides'
+import { PLAIN_MAP } from '../../core/commands/maps'
+import type { LayoutContext } from '../../core/layout/boxes'
+import { MapLayouter } from '../../core/layout/map-layout'
+import { MapId, TopicId } from '../../core/records/ids'
+import { SceneMaker } from '../../core/scene/scene'
+import { calendarHere } from '../app/when'
+import { HeldState } from '../sync/held-state'
+import { Trial } from '../sync/trial'
+
+/** How often it is done, and how long after one another, in ms: each takes a few. */
+const TIMES = 24
+const APART = 30
+
+/** A small map with branches on both sides. */
+function smallMap(): { held: HeldState; map: MapId; root: TopicId } {
+  const held = new HeldState()
+  const [map, root] = [MapId.parse(uuid()), TopicId.parse(uuid())]
+  const topics = [blankTopic(root, { kind: 'root', map }, 'Rehearsal')]
+  const hang = (parent: TopicId, count: number, side: 'left' | 'right' | null) =>
+    Array.from({ length: count }, (_, i) => {
+      const id = TopicId.parse(uuid())
+      topics.push(blankTopic(id, { kind: 'arranged', map, parent, rank: `a${i}`, side }, `Topic ${i} of some words`))
+      return id
+    })
+  for (const branch of hang(root, 6, 'right')) hang(branch, 5, null)
+  held.open({
+    number: 0,
+    map,
+    records: { map: [{ id: map, title: '', ...PLAIN_MAP, trashed: false }], topic: topics },
+    farTopics: [],
+  })
+  return { held, map, root }
+}
+
+let isDone = false
+
+/**
+ * Does, on a small map that nobody sees, what the first key presses on an opened one will do: add topics, keep the sides even, lay
+ * out and draw. Code that runs for the first time is several times slower, and on a large map a person feels that. A little at a
+ * time while the browser has nothing to do, once for each page. Returns what ends it.
+ */
+export function rehearse(context: LayoutContext): () => void {
+  if (isDone) return () => undefined
+  isDone = true
+  const { held, map, root } = smallMap()
+  const newIds = { newId: uuid }
+  const trial = new Trial(held, newIds)
+  const maker = new SceneMaker(held.records, context, new MapLayouter(held.records, map, context))
+  const draw = () => maker.make(null, calendarHere(), { tiles: 0 })
+  let timer: ReturnType<typeof setTimeout>
+  let after: TopicId | 'last' = 'last'
+  const once = (left: number) => {
+    trial.compose((records, ids) => addTopic(records, { parent: root, after, text: '' }, ids))
+    draw()
+    const change = trial.finish('Rehearsed')?.change
+    if (change) held.perform(withEvenSides(held.records, change).change)
+    draw()
+    after = held.records.children(root)[left % 3]!.id
+    if (left > 0) timer = setTimeout(() => whenIdle(() => once(left - 1)), APART)
+  }
+  timer = setTimeout(() => whenIdle(() => once(TIMES)), APART)
+  return () => clearTimeout(timer)
+}
+
+const whenIdle = (work: () => void) => {
+  if ('requestIdleCallback' in window) requestIdleCallback(work)
+  else setTimeout(work, 50)
+}
