@@ -35,7 +35,7 @@ test('a text is written on the page from its first idea: headings are topics, wh
   await page.keyboard.press('Enter')
   await page.keyboard.type('Cover the leeks.')
   // The heading command: a paragraph becomes a topic, and what follows goes along.
-  await page.keyboard.press('ArrowUp')
+  await note.getByText('Frost').click()
   await page.keyboard.press('Control+Enter')
   await expect(text.locator('textarea:focus')).toHaveValue('Frost')
   await page.keyboard.press('Tab')

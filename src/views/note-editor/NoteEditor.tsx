@@ -80,6 +80,7 @@ export default function NoteEditor({
   focusRequest,
   onFocused,
   caret = null,
+  isInText = false,
   save,
   split,
   leave,
@@ -92,6 +93,8 @@ export default function NoteEditor({
   editable: boolean
   focusRequest: number
   onFocused(request: number): void
+  /** Whether it stands in a running text: without a frame, its tools below, so that the words stay where they were read. */
+  isInText?: boolean
   /** Where the person pressed to write there, in px of the window; at the end where nothing is said. */
   caret?: { x: number; y: number } | null
   save(base: string, text: string): void
@@ -183,7 +186,7 @@ export default function NoteEditor({
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another topic loads another text here
   useEffect(() => {
-    if (!editor || !loaded.current || loaded.current.topic === topic) return
+    if (!editor || editor.isDestroyed || !loaded.current || loaded.current.topic === topic) return
     saveNow.current(editor)
     loaded.current = load(editor, { topic, text, save })
   }, [topic, editor])
@@ -191,7 +194,7 @@ export default function NoteEditor({
   // Words of others, or an undo, arrive: shown at once unless this person has written since the last save.
   useEffect(() => {
     const before = loaded.current
-    if (!editor || !before || before.topic !== topic || text === before.text) return
+    if (!editor || editor.isDestroyed || !before || before.topic !== topic || text === before.text) return
     const blocks = editor.getJSON().content as DocumentNode[]
     const written =
       before.blocks.length === 0 && before.text.trim() === '' ? '' : writeNote(before.source, before.blocks, blocks)
@@ -203,7 +206,7 @@ export default function NoteEditor({
 
   useEffect(() => {
     // Until the editor has taken over, the keyboard stays with the field: what is typed into it sooner would be lost.
-    if (focusRequest === 0 || !editor || !loaded.current) return
+    if (focusRequest === 0 || !editor || editor.isDestroyed || !loaded.current) return
     editor.commands.focus('end')
     onFocused(focusRequest)
   }, [focusRequest, editor, onFocused])
@@ -217,7 +220,7 @@ export default function NoteEditor({
   return (
     <RichTextEditor
       editor={editor}
-      className={styles.editor}
+      className={isInText ? `${styles.editor} ${styles.inText}` : styles.editor}
       onKeyDown={(event) => {
         event.stopPropagation()
         if (event.key === 'Escape') leave()

@@ -1,0 +1,200 @@
+import { Textarea } from '@mantine/core'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { deleteTopics } from '../../core/commands/delete-topics'
+import { setText } from '../../core/commands/set-text'
+import { splitSection } from '../../core/commands/split-section'
+import { type Step, stepTopic } from '../../core/commands/step-topic'
+import { writeNote } from '../../core/commands/write-note'
+import { toneClass } from '../../core/look/families'
+import { MapId, TopicId } from '../../core/records/ids'
+import { isRoot } from '../../core/records/place'
+import { useSession } from '../sync/use-session'
+import { workspace } from '../workspace/workspace-store'
+import { NoteView } from './NoteView'
+import type { Writing } from './Page'
+import styles from './page.module.css'
+import { QuietLine } from './QuietLine'
+import type { Section } from './sections'
+
+const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
+
+interface Props {
+  section: Section
+  /** The pane. */
+  index: number
+  number: string | null
+  isSelected: boolean
+  writing: Writing | null
+  write(writing: Writing | null): void
+  goFrom(topic: TopicId, by: -1 | 1): void
+}
+
+/** A topic on the page: its number with the way to the map, its heading, a quiet line of what belongs to it, and its note. */
+export function SectionView({ section, index, number, isSelected, writing, write, goFrom }: Props) {
+  const session = useSession()
+  const { topic, level, branch } = section
+  const { id } = topic
+  const mayEdit = session.mayEdit
+  const note = session.records.get('note', topic.note)?.text ?? ''
+  const picture = topic.picture && session.pictureAddress(topic.picture.file, 680)
+  const inNote = (caret: Writing['caret'] = null) => mayEdit && write({ topic: id, part: 'note', caret })
+  /** Goes on with the heading of a topic that was just made. */
+  const begin = (parts: { base: string; before: string; text: string; after: string }) => {
+    const made = session.run((records, newIds) => splitSection(records, { topic: id, ...parts }, newIds))
+    if (made) write({ topic: made[0]!, part: 'heading', caret: null })
+  }
+  const go = (address: string) => {
+    const [, kind, target = ''] = /^folvet:(topic|map)\/([0-9a-f-]{36})$/.exec(address) ?? []
+    if (kind === 'map') return workspace.go(index, MapId.parse(target), null)
+    const far = kind === 'topic' ? TopicId.parse(target) : null
+    const map = far && session.nameOf(far)?.map
+    if (far && map) workspace.go(index, map as MapId, far)
+  }
+  return (
+    <section
+      className={styles.section}
+      data-topic={id}
+      data-level={Math.min(level, 4)}
+      data-selected={isSelected || undefined}
+      data-line={(level > 1 && note.trim() === '' && session.records.children(id).length === 0) || undefined}
+    >
+      <button
+        type="button"
+        className={`${styles.margin} ${level > 0 ? toneClass('spruce', branch % 8) : ''}`}
+        title="Show it on the map"
+        aria-label={`Show ${topic.text || 'Untitled'} on the map`}
+        onClick={() => {
+          workspace.select(index, [id])
+          workspace.setFace(index, 'map')
+        }}
+      >
+        {number}
+      </button>
+      <Heading
+        section={section}
+        isWritten={writing?.part === 'heading'}
+        begin={() => write({ topic: id, part: 'heading', caret: null })}
+        leave={() => write(null)}
+        goOn={() => inNote()}
+        add={() => begin({ base: note, before: note, text: '', after: '' })}
+        goFrom={goFrom}
+      />
+      {picture && <img className={styles.picture} src={picture} alt="" />}
+      <QuietLine topic={topic} index={index} />
+      {writing?.part === 'note' ? (
+        <Suspense fallback={<NoteView text={note} go={go} />}>
+          <NoteEditor
+            topic={id}
+            text={note}
+            takeOver={() => ({ words: '', focused: true })}
+            editable
+            focusRequest={0}
+            onFocused={askedNothing}
+            isInText
+            caret={writing.caret}
+            save={(base, text) =>
+              void session.run((records, newIds) => writeNote(records, { topic: id, base, text }, newIds))
+            }
+            split={begin}
+            leave={() => write(null)}
+          />
+        </Suspense>
+      ) : (
+        (note.trim() !== '' || (isSelected && mayEdit)) && (
+          <div
+            className={styles.reading}
+            data-empty={note.trim() === '' || undefined}
+            onClick={(event) => {
+              if ((event.target as Element).closest('a, button, input') || window.getSelection()?.toString()) return
+              inNote({ x: event.clientX, y: event.clientY })
+            }}
+          >
+            {note.trim() === '' ? 'Write here …' : <NoteView text={note} go={go} />}
+          </div>
+        )
+      )}
+    </section>
+  )
+}
+
+const askedNothing = () => undefined
+
+interface HeadingProps {
+  section: Section
+  isWritten: boolean
+  begin(): void
+  leave(): void
+  /** Goes on into the note. */
+  goOn(): void
+  /** Adds a topic after this one. */
+  add(): void
+  goFrom(topic: TopicId, by: -1 | 1): void
+}
+
+const STEPS: Record<string, Step> = {
+  Tab: 'in',
+  'Shift+Tab': 'out',
+  'Alt+ArrowUp': 'up',
+  'Alt+ArrowDown': 'down',
+}
+
+/** The text of a topic as a heading, written where it stands. */
+function Heading({ section: { topic, level }, isWritten, begin, leave, goOn, add, goFrom }: HeadingProps) {
+  const session = useSession()
+  const [text, setOwn] = useState(topic.text)
+  const field = useRef<HTMLTextAreaElement>(null)
+  const Level = `h${Math.min(level + 2, 6)}` as 'h2'
+  useEffect(() => setOwn(topic.text), [topic.text])
+  useEffect(() => {
+    if (isWritten) field.current?.focus()
+  }, [isWritten])
+  const keep = () => {
+    if (text.trim() !== topic.text)
+      session.run((records, newIds) => setText(records, { topic: topic.id, text: text.trim() }, newIds))
+  }
+  const isEmpty = text.trim() === '' && !topic.note && session.records.children(topic.id).length === 0
+  const remove = () => {
+    if (!isEmpty || isRoot(topic)) return false
+    goFrom(topic.id, -1)
+    session.run((records, newIds) => deleteTopics(records, { topics: [topic.id] }, newIds))
+    return true
+  }
+  if (!session.mayEdit) return <Level className={styles.heading}>{topic.text || 'Untitled'}</Level>
+  return (
+    <Level className={styles.heading}>
+      <Textarea
+        ref={field}
+        variant="unstyled"
+        autosize
+        dir="auto"
+        aria-label={`Heading, level ${level + 1}`}
+        placeholder="Untitled"
+        classNames={{ input: styles.headingField }}
+        value={text}
+        onChange={(event) => setOwn(event.currentTarget.value.replace(/\n+/g, ' '))}
+        onFocus={() => !isWritten && begin()}
+        onBlur={keep}
+        onKeyDown={(event) => {
+          event.stopPropagation()
+          if (event.nativeEvent.isComposing) return
+          const { selectionStart, selectionEnd, value } = event.currentTarget
+          const key = `${event.altKey ? 'Alt+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key}`
+          if (STEPS[key]) {
+            keep()
+            session.run((records, newIds) => stepTopic(records, { topic: topic.id, step: STEPS[key]! }, newIds))
+          } else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+            keep()
+            add()
+          } else if (event.key === 'Enter') {
+            keep()
+            goOn()
+          } else if (event.key === 'Escape') leave()
+          else if (event.key === 'ArrowUp' && selectionEnd === 0) goFrom(topic.id, -1)
+          else if (event.key === 'ArrowDown' && selectionStart === value.length) goFrom(topic.id, 1)
+          else if (!(event.key === 'Backspace' && value === '' && remove())) return
+          event.preventDefault()
+        }}
+      />
+    </Level>
+  )
+}
