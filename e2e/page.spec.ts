@@ -60,6 +60,13 @@ test('a text is written on the page from its first idea: headings are topics, wh
   await page.keyboard.press('Escape')
   await expect(text.getByText('Water in the evening. Never at noon.')).toBeVisible()
 
+  // What stands only in a note is found, and the way leads to it.
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('leeks cover')
+  await page.getByRole('option', { name: /Cover the leeks.*note of Frost/ }).click()
+  await expect(section('Frost')).toHaveAttribute('data-selected', 'true')
+  await expect(page.getByRole('complementary', { name: 'Topic sheet' })).toContainText('Cover the leeks.')
+
   // On the map it is all there, and each heading leads to its topic.
   await text.getByRole('button', { name: 'Show Frost on the map' }).click()
   await expect(topic(page, 'Frost, Note')).toHaveAttribute('aria-selected', 'true')

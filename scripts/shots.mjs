@@ -12,7 +12,6 @@ await main(async () => {
   const { freePort, temporaryPostgres } = await import('./setup/postgres.mjs')
   const { loadDemo, serve } = await import('./setup/serve.mjs')
   const { chromium } = await import('@playwright/test')
-  const { default: sharp } = await import('sharp')
   await ensureBuilt()
   const postgres = await temporaryPostgres()
   await loadDemo(postgres.url)
@@ -33,32 +32,11 @@ await main(async () => {
       await page.screenshot({ path: join(folder, `${name}.png`) })
       say(`docs/screenshots/${name}.png`)
     }
-    /** The map alone, fitted. */
-    const stagePicture = async () => {
+    const fitMap = async () => {
       await page.getByRole('tree').focus()
       await page.keyboard.press('Alt+f')
       await page.mouse.move(700, 790)
       await page.waitForTimeout(500)
-      return page.locator('[data-stage]').screenshot()
-    }
-    /** Several pictures of the same map beside one another, two in a row. */
-    const contactSheet = async (name, pictures, fit) => {
-      const [width, height, gap] = [632, 420, 16]
-      const tiles = await Promise.all(
-        pictures.map(async (picture, i) => ({
-          input: await sharp(picture).resize({ width, height, fit, background: '#fbfaf6' }).png().toBuffer(),
-          left: (i % 2) * (width + gap),
-          top: Math.floor(i / 2) * (height + gap),
-        })),
-      )
-      const rows = Math.ceil(pictures.length / 2)
-      await sharp({
-        create: { width: 2 * width + gap, height: rows * (height + gap) - gap, channels: 3, background: '#dcd8cc' },
-      })
-        .composite(tiles)
-        .png({ palette: true })
-        .toFile(join(folder, `${name}.png`))
-      say(`docs/screenshots/${name}.png`)
     }
     /** Badges, a tag, a task, a picture and a look of its own on some topics, in so many changes. */
     const DRESSED = 6
@@ -139,42 +117,7 @@ await main(async () => {
     await page.goto(collection)
     await page.getByRole('link', { name: 'Vegetation' }).click()
     await topic('Vegetation').waitFor()
-    await choose('Vegetation', 'Dress', 'The map top down')
-    await page.keyboard.press('Alt+f')
-    const layouts = []
-    // Dates, so that the map along time shows its scale.
-    const dated = {
-      Plots: '2026-04-14',
-      'Peat mosses': '2026-05-20',
-      Trees: '2026-07-03',
-      'What we compare with': '2026-09-28',
-    }
-    await openSheet(true)
-    await page.getByRole('button', { name: 'Dates and task' }).click()
-    await stagePicture()
-    for (const [name, day] of Object.entries(dated)) {
-      await topic(name).click()
-      await page.getByRole('heading', { name, exact: true }).waitFor()
-      await page.getByLabel('On', { exact: true }).fill(day)
-    }
-    await page.getByRole('button', { name: 'Dates and task' }).click()
-    await openSheet(false)
-    for (const layout of [
-      'to both sides',
-      'to the right',
-      'to the left',
-      'top down',
-      'bottom up',
-      'around the centre',
-      'indented',
-      'along time',
-    ]) {
-      await choose('Vegetation', 'Dress', new RegExp(`^The map ${layout}$`))
-      layouts.push(await stagePicture())
-    }
-    await contactSheet('layouts', layouts, 'contain')
-    await choose('Vegetation', 'Dress', 'The map to both sides')
-    await stagePicture()
+    await fitMap()
     await topic('Vegetation').click()
     await openSheet(true)
     await page.getByRole('button', { name: 'Look', exact: true }).click()
@@ -210,9 +153,15 @@ await main(async () => {
     await openSheet(false)
     await shot('two-panes')
     await page.goto(collection)
+    await page.getByRole('link', { name: 'Water and ditch blocking' }).first().click()
+    await topic('Dams and weirs').waitFor()
+    await page.keyboard.press('Alt+3')
+    await page.getByRole('navigation', { name: 'Contents' }).getByRole('button', { name: 'Ditches' }).click()
+    await shot('page')
+    await page.goto(collection)
     await page.getByRole('link', { name: 'Dipwells and readings' }).click()
     await topic('Dipwells and readings').waitFor()
-    await stagePicture()
+    await fitMap()
     await topic('Dipwells and readings').click()
     await page.getByRole('button', { name: 'Dress', exact: true }).click()
     await shot('acts')

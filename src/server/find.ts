@@ -14,6 +14,18 @@ export interface Found {
   text: string
 }
 
+/** What lies behind a topic: a note that it carries, a web link or a file on it. */
+export interface FoundBehind {
+  kind: 'note' | 'weblink' | 'file'
+  id: string
+  topic: string
+  topicText: string
+  map: string
+  mapTitle: string
+  /** Of a note the words around the first that was looked for, of a file its name, of a web link its name or address. */
+  text: string
+}
+
 /** Most words that are looked for. */
 const MOST_WORDS = 8
 /** Where fewer than so many texts contain all words, those follow that nearly do. */
@@ -86,6 +98,58 @@ const query = ({ meets, order }: Sense) => `
      AND NOT ${isBelowTrash('t.parent')}
    ORDER BY ${order('t.text')}, t.id LIMIT 30)`
 
+/** Of each kind so many, and of a note so many letters from so many before the first word on. */
+const MOST_BEHIND = 12
+const [EXCERPT, BEFORE] = [240, 60]
+
+const excerptOfNote = `substring(n.text FROM greatest(1, position(lower(($3::text[])[1]) IN lower(n.text)) - ${BEFORE}) FOR ${EXCERPT})`
+
+/** One kind of what topics `t` carry: its id and text, the tables in which it stands with its topic, and the text that is searched. */
+const carried = (kind: FoundBehind['kind'], id: string, text: string, tables: string, searched: string) => `
+  (SELECT '${kind}' AS kind, ${id} AS id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", ${text} AS text
+   FROM ${tables} JOIN map m ON m.collection = $1 AND m.id = t.map
+   WHERE t.collection = $1 AND NOT t.trashed AND NOT m.trashed AND ${searched} ILIKE ALL($2)
+     AND ($4::uuid[] IS NULL OR t.map = ANY($4)) AND NOT ${isBelowTrash('t.parent')}
+   ORDER BY t.map, t.id, ${id} LIMIT ${MOST_BEHIND})`
+
+/** $2 the words as patterns, $3 the words, $4 the maps that are open. */
+const BEHIND = [
+  carried(
+    'file',
+    'f.id',
+    'f.name',
+    `file f JOIN attachment a ON a.collection = $1 AND a.file = f.id AND NOT a.trashed AND f.collection = $1 AND NOT f.trashed
+     JOIN topic t ON t.collection = $1 AND t.id = a.topic`,
+    'f.name',
+  ),
+  carried(
+    'weblink',
+    'w.id',
+    "COALESCE(NULLIF(w.title, ''), w.url)",
+    'weblink w JOIN topic t ON w.collection = $1 AND NOT w.trashed AND t.collection = $1 AND t.id = w.topic',
+    "(w.title || ' ' || w.url)",
+  ),
+  carried(
+    'note',
+    'n.id',
+    excerptOfNote,
+    'note n JOIN topic t ON n.collection = $1 AND NOT n.trashed AND t.collection = $1 AND t.note = n.id',
+    'n.text',
+  ),
+].join(' UNION ALL ')
+
+/**
+ * Files, web links and notes that contain all words, by the topics that carry them, of each kind a dozen at most. What is not
+ * found in the time that there is for it is left out, and so is what is not open to whoever asks.
+ */
+export async function findBehind({ collection, reach }: Member, asked: string): Promise<FoundBehind[]> {
+  const words = wordsOf(asked)
+  if (words.length === 0 || turns.pendingCount >= MOST_WAITING) return []
+  return turns(() => withPatience<FoundBehind>(BEHIND, [collection, words.map(patternOf), words, onlyMaps(reach)]))
+}
+
+const wordsOf = (asked: string): string[] => asked.split(/\s+/).filter(Boolean).slice(0, MOST_WORDS)
+
 const patternOf = (word: string) => `%${word.replace(/[\\%_]/g, '\\$&')}%`
 
 /** Longer words are not looked for with letters exchanged. */
@@ -106,7 +170,7 @@ function exchanges(word: string): string[] {
  * whoever asks. Reads all texts of the collection.
  */
 export async function find({ collection, reach }: Member, asked: string): Promise<Found[]> {
-  const words = asked.split(/\s+/).filter(Boolean).slice(0, MOST_WORDS)
+  const words = wordsOf(asked)
   if (words.length === 0) return []
   const patterns = words.map(patternOf)
   const swapped = words.flatMap((word, i) =>
@@ -116,16 +180,16 @@ export async function find({ collection, reach }: Member, asked: string): Promis
   const given = [collection, patterns, words, onlyMaps(reach), asked, ...exchanged]
   const containing = (await database().query<Found>(query(CONTAINING), given)).rows
   if (containing.length >= FEW || !words.some((word) => word.length >= CLOSE_FROM)) return containing
-  const nearly = turns.pendingCount < MOST_WAITING ? await turns(() => withPatience(query(NEARLY), given)) : []
+  const nearly = turns.pendingCount < MOST_WAITING ? await turns(() => withPatience<Found>(query(NEARLY), given)) : []
   const known = new Set(containing.map(({ id }) => id))
   return [...containing, ...nearly.filter(({ id }) => !known.has(id))]
 }
 
 /** What a query finds in the time that it has; nothing where that is not enough. */
-function withPatience(text: string, given: readonly unknown[]): Promise<Found[]> {
+function withPatience<Row extends Found | FoundBehind>(text: string, given: readonly unknown[]): Promise<Row[]> {
   return snapshot(async (client) => {
     await client.query(`SET LOCAL statement_timeout = ${PATIENCE_MS}`)
-    return (await client.query<Found>(text, [...given])).rows
+    return (await client.query<Row>(text, [...given])).rows
   }).catch((error: unknown) => {
     if (error instanceof DatabaseError && error.code === QUERY_CANCELED) return []
     throw error

@@ -80,6 +80,8 @@ describe('somebody to whom one map is open', () => {
       await get(''),
       await get('/find?words=shut'),
       await get('/find?words=e'),
+      await get('/find?behind&words=shut'),
+      await get('/find?behind&words=e'),
       await get('/changes'),
       await get('/changes?after=0'),
       await get('/templates'),

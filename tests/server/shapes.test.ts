@@ -257,6 +257,44 @@ describe('finding', () => {
     await change('Summer', { trashed: true }, { trashed: false })
     expect(await find('')).toEqual([])
   })
+
+  test('takes notes, files and web links by the topics that carry them', async () => {
+    const pond = await owner.grow(`# Pond\n\n${'The reed stands high. '.repeat(20)}Newts spawn in April.\n\n- Edge`)
+    const edge = (await owner.map(pond)).topics.find(({ text }) => text === 'Edge')!
+    const files = `/api/collections/${owner.collection}/files?topic=${edge.id}`
+    await owner.call('POST', `${files}&name=count-of-newts.csv`, 'day,newts\n1,4\n')
+    const weblink = {
+      id: uuid(),
+      topic: edge.id,
+      url: 'https://example.org/newts',
+      title: 'An atlas of ponds',
+      rank: 'a0',
+      trashed: false,
+    }
+    await owner.change([{ kind: 'weblink', id: weblink.id, before: null, after: weblink } as unknown as Edit])
+    const behind = async (words: string) =>
+      (
+        (await owner.call('GET', `/api/collections/${owner.collection}/find?behind&words=${encodeURIComponent(words)}`))
+          .json as { kind: string; topicText: string; mapTitle: string; text: string }[]
+      ).map(({ kind, topicText, mapTitle, text }) => [kind, topicText, mapTitle, text])
+    expect(await behind('newts')).toEqual([
+      ['file', 'Edge', 'Pond', 'count-of-newts.csv'],
+      ['weblink', 'Edge', 'Pond', 'An atlas of ponds'],
+      [
+        'note',
+        'Pond',
+        'Pond',
+        expect.stringMatching(
+          /^(?!The reed stands high\. The reed stands high\. The reed stands high\. The reed).*Newts spawn in April\./s,
+        ),
+      ],
+    ])
+    expect(await behind('spawn APRIL')).toHaveLength(1)
+    expect(await behind('%')).toEqual([])
+    expect(await behind('')).toEqual([])
+    await owner.change([{ kind: 'topic', id: edge.id, before: { trashed: false }, after: { trashed: true } }])
+    expect((await behind('newts')).map(([kind]) => kind)).toEqual(['note'])
+  })
 })
 
 describe('the digest of a collection', () => {

@@ -106,6 +106,7 @@ function Maps() {
             maps={kept}
             home={home}
             limit={limitsOf(session.records).limit}
+            collection={session.id}
             records={session.records}
             mayMove={session.mayEditAll}
             put={(map, folder) => void session.command('put-into-folder', { maps: [map], folder })}

@@ -18,6 +18,7 @@ import type { Records } from '../../core/records/records'
 import type { MapDigest } from '../../core/records/snapshot'
 import { foldForFinding } from '../../core/text/folding'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
+import { useMapPeek } from '../pictures/ThumbnailPicture'
 import { flatRows, folderRows, type SortedBy, type TableRow } from './folder-rows'
 
 /** From so many maps on they can be narrowed down by words. */
@@ -31,6 +32,7 @@ interface Props {
   home: string | null
   /** Of more topics a map is called crowded. */
   limit: number
+  collection: string
   mayMove: boolean
   address(map: string): string
   titleOf(map: string): string
@@ -222,12 +224,14 @@ function MapRow({
   measure,
   home,
   limit,
+  collection,
   address,
   titleOf,
   menu,
   isDraggable,
 }: RowProps & { row: Extract<TableRow, { kind: 'map' }> }) {
   const { setNodeRef, listeners } = useDraggable({ id: map.id, disabled: !isDraggable })
+  const { data: peek } = useMapPeek(collection, map.id, String(map.topics), false)
   return (
     <Table.Tr ref={measure} data-index={index} aria-rowindex={index + 2}>
       <Table.Td style={indent(level)}>
@@ -240,8 +244,8 @@ function MapRow({
             home map
           </Badge>
         )}
-        {map.topics > limit && (
-          <Text span size="sm" c="var(--ember-text)" ml={6}>
+        {(map.topics > limit || peek?.crowding) && (
+          <Text span size="sm" c="var(--ember-text)" ml={6} title={peek?.crowding ?? undefined}>
             crowded
           </Text>
         )}

@@ -52,6 +52,11 @@ export function Dialogs() {
             close()
             workspace.go(active, found.map, topicOfFound(found))
           }}
+          onTakeBehind={({ kind, map, topic }) => {
+            close()
+            workspace.go(active, map, topic)
+            workspace.openSection(kind === 'note' ? 'note' : kind === 'file' ? 'files' : 'links')
+          }}
         />
       )
     case 'beside':

@@ -1,13 +1,22 @@
 import { Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { IconFrame, IconMap2, IconPlayerPlay, IconSearch } from '@tabler/icons-react'
+import {
+  IconFrame,
+  IconMap2,
+  IconNote,
+  IconPaperclip,
+  IconPlayerPlay,
+  IconSearch,
+  IconWorld,
+} from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { isNearly } from '../../core/text/nearly'
 import { ask } from '../app/api'
 import styles from './dialogs.module.css'
-import { type Found, FoundRows } from './found'
+import { BehindRows, type Found, type FoundBehind, FoundRows } from './found'
+import { Marked } from './Marked'
 import type { Offer } from './offers'
 
 /** Something that can be done, known by its name. */
@@ -19,7 +28,7 @@ export interface Doable {
   run(): void
 }
 
-type Offered = { kind: 'do'; doable: Doable } | Found | Offer
+type Offered = { kind: 'do'; doable: Doable } | Found | FoundBehind | Offer
 
 const MOST_DOABLE = 5
 
@@ -35,8 +44,18 @@ function named(doable: readonly Doable[], words: string): Offered[] {
 }
 
 /** Where something stands, and why it is offered. */
-const whereOf = (found: Found | Offer): string =>
-  [...(found.kind === 'map' ? [] : [`in ${found.mapTitle}`]), ...('why' in found ? [found.why] : [])].join(', ')
+const whereOf = (found: Found | FoundBehind | Offer): string =>
+  [
+    ...('topicText' in found ? [`${BEHIND[found.kind].name} ${found.topicText || 'Untitled'}`] : []),
+    ...(found.kind === 'map' ? [] : [`in ${found.mapTitle}`]),
+    ...('why' in found ? [found.why] : []),
+  ].join(', ')
+
+const BEHIND = {
+  note: { name: 'note of', icon: IconNote, label: 'Note' },
+  weblink: { name: 'web link of', icon: IconWorld, label: 'Web link' },
+  file: { name: 'file of', icon: IconPaperclip, label: 'File' },
+} as const
 
 /** Finds topics, enclosures and maps of the collection by typing; Enter or a click takes one. */
 export function FindDialog({
@@ -49,6 +68,7 @@ export function FindDialog({
   offers = [],
   kinds,
   onTake,
+  onTakeBehind,
   onClose,
 }: {
   collection: string
@@ -64,6 +84,8 @@ export function FindDialog({
   /** What may be taken; anything without it. */
   kinds?: readonly Found['kind'][]
   onTake(found: Found): void
+  /** Takes what lies behind a topic; without it, only what stands on maps is looked for. */
+  onTakeBehind?(found: FoundBehind): void
   onClose(): void
 }) {
   const [words, setWords] = useState('')
@@ -75,14 +97,21 @@ export function FindDialog({
     enabled: asked !== '',
     placeholderData: (before) => before,
   })
+  const { data: behind = [] } = useQuery({
+    queryKey: ['find behind', collection, asked],
+    queryFn: () => ask(BehindRows, `/api/collections/${collection}/find?behind&words=${encodeURIComponent(asked)}`),
+    enabled: asked !== '' && onTakeBehind !== undefined,
+    placeholderData: (before) => before,
+  })
   const mayBeTaken = (found: Found) => found.id !== exclude && (kinds?.includes(found.kind) ?? true)
   const rows: Offered[] =
     words.trim() === ''
       ? [...first.map((act): Offered => ({ kind: 'do', doable: act })), ...offers.filter(mayBeTaken)]
       : asked === ''
         ? []
-        : [...named([...first, ...doable], asked), ...data.filter(mayBeTaken)]
+        : [...named([...first, ...doable], asked), ...data.filter(mayBeTaken), ...(onTakeBehind ? behind : [])]
   const take = (row: Offered) => {
+    if ('topicText' in row) return onTakeBehind?.(row)
     if (row.kind !== 'do') return onTake(row)
     onClose()
     row.doable.run()
@@ -93,7 +122,7 @@ export function FindDialog({
       <TextInput
         data-autofocus
         leftSection={<IconSearch size={16} />}
-        placeholder="Type a few letters of a topic, an enclosure or a map"
+        placeholder={`Type a few letters of a topic, an enclosure${onTakeBehind ? ', a map, a note, a file or a web link' : ' or a map'}`}
         aria-label={title}
         role="combobox"
         aria-expanded={rows.length > 0}
@@ -116,7 +145,7 @@ export function FindDialog({
         {rows.map((found, i) => (
           <UnstyledButton
             component="li"
-            key={found.kind + (found.kind === 'do' ? found.doable.id : found.id)}
+            key={keyOf(found)}
             id={`found-${i}`}
             role="option"
             aria-selected={i === chosen}
@@ -127,7 +156,10 @@ export function FindDialog({
             {found.kind === 'map' && <IconMap2 size={16} aria-label="Map" />}
             {found.kind === 'enclosure' && <IconFrame size={16} aria-label="Enclosure" />}
             {found.kind === 'do' && <IconPlayerPlay size={16} aria-label="Do" />}
-            <span className={styles.text}>{found.kind === 'do' ? found.doable.name : found.text || 'Untitled'}</span>
+            {'topicText' in found && <BehindIcon kind={found.kind} />}
+            <span className={styles.text}>
+              {found.kind === 'do' ? found.doable.name : <Marked text={found.text || 'Untitled'} words={asked} />}
+            </span>
             {found.kind === 'do' && <span className={styles.where}>{found.doable.where}</span>}
             {found.kind !== 'do' && <span className={styles.where}>{whereOf(found)}</span>}
           </UnstyledButton>
@@ -141,4 +173,12 @@ export function FindDialog({
       {footer}
     </Modal>
   )
+}
+
+const keyOf = (row: Offered): string =>
+  row.kind === 'do' ? `do ${row.doable.id}` : `${row.kind} ${row.id} ${'topicText' in row ? row.topic : ''}`
+
+function BehindIcon({ kind }: { kind: FoundBehind['kind'] }) {
+  const { icon: Icon, label } = BEHIND[kind]
+  return <Icon size={16} aria-label={label} />
 }

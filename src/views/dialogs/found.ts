@@ -18,6 +18,20 @@ export const FoundRows = z.array(
 )
 export type Found = z.infer<typeof FoundRows>[number]
 
+/** What finding answers of what lies behind topics. */
+export const BehindRows = z.array(
+  z.object({
+    kind: z.enum(['note', 'weblink', 'file']),
+    id: z.string(),
+    topic: TopicId,
+    topicText: z.string(),
+    map: MapId,
+    mapTitle: z.string(),
+    text: z.string(),
+  }),
+)
+export type FoundBehind = z.infer<typeof BehindRows>[number]
+
 /** The topic at which something that was found stands; null for a map as a whole. */
 export const topicOfFound = (found: Found): TopicId | null =>
   found.kind === 'map' ? null : found.kind === 'topic' ? found.id : found.topic

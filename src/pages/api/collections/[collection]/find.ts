@@ -1,4 +1,4 @@
-import { find } from '../../../../server/find'
+import { find, findBehind } from '../../../../server/find'
 import { endpoint } from '../../../../server/http/endpoint'
 
 export const GET = endpoint({
@@ -6,6 +6,7 @@ export const GET = endpoint({
   cost: 10,
   async handle({ who, url }) {
     const words = (url.searchParams.get('words') ?? '').trim().slice(0, 200).replaceAll('\u0000', '')
-    return words === '' ? [] : find(who, words)
+    if (words === '') return []
+    return url.searchParams.has('behind') ? findBehind(who, words) : find(who, words)
   },
 })
