@@ -79,6 +79,8 @@ test('a text is written on the page from its first idea: headings are topics, wh
   // Beside the map they follow one another.
   await page.getByRole('button', { name: 'Open a second pane' }).click()
   await page.getByRole('option', { name: 'This map as page' }).click()
+  await page.locator('[data-stage]').getByRole('tree').focus()
+  await page.keyboard.press('Alt+f')
   await topic(page, 'Autumn, Note').click()
   await expect(section('Autumn')).toHaveAttribute('data-selected', 'true')
   await text

@@ -64,8 +64,9 @@ function safeFileName(name: string): string {
 /** The last twelve digits of a topic's id are random enough for one page. */
 export const anchorOf = ({ id }: { id: string }): string => `t-${id.slice(-12)}`
 
-export const publishedMaps = (records: Records): MapRecord[] =>
-  [...records.all('map')].filter((map) => !map.trashed).sort(byId)
+/** The maps of a site: all that are not in the trash, or of these `only` some. */
+export const publishedMaps = (records: Records, only: ReadonlySet<string> | null = null): MapRecord[] =>
+  [...records.all('map')].filter(({ id, trashed }) => !trashed && (only?.has(id) ?? true)).sort(byId)
 
 /** The address of `to` as seen from the page `from`; both are paths from the top of the site. */
 export function relative(from: string, to: string): string {

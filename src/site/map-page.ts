@@ -44,7 +44,10 @@ export function mapPage(
     path,
     title: map.title,
     siteTitle,
-    breadcrumbs: trailTo(records, map).map((above) => ({ title: above.title, address: addresses.map(above.id)! })),
+    breadcrumbs: trailTo(records, map).flatMap(({ id, title }) => {
+      const address = addresses.map(id)
+      return address ? { title, address } : []
+    }),
     body: html`<main>${mapPicture(records, map.id, path, addresses, context)}${text.write()}${text.enclosures()}${text.arriving()}</main>`,
   })
 }

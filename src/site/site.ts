@@ -27,15 +27,16 @@ export interface Progress {
 
 /**
  * Makes the site of a collection, file by file, in one order. Pure: the same records and assets give the same bytes.
- * Each step tells how far it is, so that the caller can show progress, breathe, or stop.
+ * With `only`, of some maps: nothing of the others is in it, and nothing leads there. Each step tells how far it is, so that the caller can show progress, breathe, or stop.
  */
 export function* buildSite(
   records: Records,
   collection: string,
   assets: readonly SiteAsset[],
+  only: ReadonlySet<string> | null = null,
 ): Generator<{ files: SiteFile[]; progress: Progress }> {
   const { title, homeMap } = records.need('collection', collection)
-  const addresses = new Addresses(publishedMaps(records))
+  const addresses = new Addresses(publishedMaps(records, only))
   const counts = new Map<string, number>()
   for (const map of addresses.published) counts.set(map.id, [...topicsInOrder(records, map.id)].length)
   const countTopics = (map: string) => counts.get(map) ?? 0

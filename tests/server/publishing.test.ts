@@ -58,6 +58,24 @@ describe('a publication', () => {
     expect((await Caller.nobody.call('GET', page)).text).not.toContain('Sow peas')
   })
 
+  test('holds some maps alone where these are chosen, until all are published again', async () => {
+    const shed = await owner.grow('# Shed\n\n- Tools')
+    const choose = async (maps: unknown) => owner.send('PUT', path(), { maps })
+    expect((await choose([])).status).toBe(400)
+    expect((await choose([uuid()])).status).toBe(409)
+    const asked = await choose([shed])
+    expect(asked.status).toBe(202)
+    expect(await owner.ended((asked.json as State).job!.id)).toMatchObject({ state: 'done' })
+    const { publication } = (await owner.call('GET', path())).json as State
+    expect(publication).toMatchObject({ maps: [shed] })
+    const home = `/site/${publication!.address}`
+    expect((await Caller.nobody.call('GET', `${home}/`)).text).not.toContain('Garden</a>')
+    expect((await Caller.nobody.call('GET', `${home}/maps/shed.html`)).status).toBe(200)
+    expect((await Caller.nobody.call('GET', `${home}/maps/garden.html`)).status).toBe(404)
+    expect(await publish()).toMatchObject({ maps: null })
+    expect((await Caller.nobody.call('GET', `${home}/maps/garden.html`)).status).toBe(200)
+  })
+
   test('is packed into the same zip each time, with every file of the site', async () => {
     await publish()
     const zip = async () => Buffer.from(await (await owner.raw('GET', `${path()}.zip`)).arrayBuffer())

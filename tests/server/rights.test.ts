@@ -116,6 +116,10 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   },
   // The owner asks while the publication that the editor started may still be running.
   'POST /api/collections/[collection]/publication': { rights: { ...editorsOfAll, owner: [202, 409] } },
+  'PUT /api/collections/[collection]/publication': {
+    rights: { ...editorsOfAll, editor: 409, owner: 409 },
+    body: { maps: [NOT_THERE] },
+  },
   'DELETE /api/collections/[collection]/publication': {
     rights: { ...editorsOfAll, editor: [200, 409], owner: [200, 409] },
   },

@@ -15,8 +15,8 @@ import { COLLECTION, Garden } from '../core/gardens'
 
 const HOSTILE = '</title><script>alert(1)</script><img src=x onerror=alert(1)>"\'&'
 
-function site(garden: Garden): Map<string, string> {
-  const files = [...buildSite(garden.records, COLLECTION, [])].flatMap((step) => step.files)
+function site(garden: Garden, only: ReadonlySet<string> | null = null): Map<string, string> {
+  const files = [...buildSite(garden.records, COLLECTION, [], only)].flatMap((step) => step.files)
   return new Map(files.flatMap((file) => ('content' in file ? [[file.path, String(file.content)]] : [])))
 }
 
@@ -65,6 +65,29 @@ describe('the published site', () => {
     expectWholeLinks(pages)
     expect(pages.get('maps/summer.html')).toContain('Linked from')
     expect(pages.get('maps/garden.html')).toContain('<span>gone</span>')
+  })
+
+  test('holds nothing of maps that are kept back, and every link in it leads somewhere', () => {
+    const garden = new Garden()
+    const map = garden.grow('Garden\nSpring\n  Sow peas\nSummer\n  Hidden beans')
+    garden.do((r, ids) => setText(r, { topic: garden.topic('Summer'), text: 'Beyond the door' }, ids))
+    garden.do((r, ids) => splitOff(r, { topic: garden.topic('Beyond the door'), name: 'Secret map' }, ids))
+    const hidden = garden.topic('Hidden beans')
+    const to = { kind: 'topic' as const, id: hidden }
+    garden.do((r, ids) => addCrosslink(r, { from: garden.topic('Sow peas'), to, drawn: 'line' }, ids))
+    garden.do((r, ids) => writeNote(r, { topic: hidden, base: '', text: 'A hidden note' }, ids))
+    const text = `See [there](folvet:topic/${hidden}).`
+    garden.do((r, ids) => writeNote(r, { topic: garden.topic('Spring'), base: '', text }, ids))
+    const pages = site(garden, new Set([map]))
+    expect([...pages.keys()].filter((path) => path.startsWith('maps/'))).toEqual(['maps/garden.html'])
+    expectWholeLinks(pages)
+    for (const [path, content] of pages)
+      expect([path, /hidden (beans|note)|secret/i.exec(content)?.[0]]).toEqual([path, undefined])
+    // Alone, what was behind the door begins at itself.
+    const other = site(garden, new Set([garden.records.need('topic', hidden).place.map]))
+    expectWholeLinks(other)
+    expect(other.get('index.html')).toContain('Secret map')
+    for (const [path, content] of other) expect([path, /Spring|peas/.exec(content)?.[0]]).toEqual([path, undefined])
   })
 
   test('works with maps that open each other in a circle', () => {

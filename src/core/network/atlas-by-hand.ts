@@ -52,15 +52,16 @@ export interface FolderFrame {
  */
 export function folderFrames({ plates }: Atlas, parentOf: (folder: string) => string | null): FolderFrame[] {
   const inside = new Map<string, { plates: Plate[]; level: number }>()
-  const put = (folder: string, plate: Plate): number => {
+  /** Puts a plate into a folder and all around it, and returns how deep the folder lies; folders in a circle end where they meet. */
+  const put = (folder: string, plate: Plate, within: readonly string[]): number => {
     const parent = parentOf(folder)
-    const level = parent === null ? 0 : put(parent, plate) + 1
+    const level = parent === null || within.includes(parent) ? 0 : put(parent, plate, [...within, parent]) + 1
     const known = inside.get(folder)
     if (known) known.plates.push(plate)
     else inside.set(folder, { plates: [plate], level })
     return level
   }
-  for (const plate of plates) if (plate.map.folder) put(plate.map.folder, plate)
+  for (const plate of plates) if (plate.map.folder) put(plate.map.folder, plate, [plate.map.folder])
   const deepest = Math.max(0, ...[...inside.values()].map(({ level }) => level))
   return [...inside]
     .sort(([, a], [, b]) => a.level - b.level)

@@ -1,4 +1,5 @@
 import { setImmediate as breathe } from 'node:timers/promises'
+import type { MapId } from '../../core/records/ids'
 import { buildSite, type SiteFile } from '../../site/site'
 import { wholeCollection } from '../collections'
 import { transaction } from '../database'
@@ -9,14 +10,20 @@ import { finishJob } from './job-rows'
 
 const REPORT_EVERY_MS = 150
 
+/** The maps of which the site is made; null for all. */
+interface Input {
+  maps: MapId[] | null
+}
+
 /** Makes the site of a collection, and puts it in place of the one before in one go. */
-export const publishKind: JobKind<null> = {
-  async run(job, _, report) {
+export const publishKind: JobKind<Input | null> = {
+  async run(job, input, report) {
+    const maps = input?.maps ?? null
     const { collection } = job
     const { records, number } = await wholeCollection(collection)
     const files: SiteFile[] = []
     let reported = 0
-    for (const step of buildSite(records, collection, siteAssets())) {
+    for (const step of buildSite(records, collection, siteAssets(), maps && new Set(maps))) {
       files.push(...step.files)
       if (Date.now() - reported > REPORT_EVERY_MS) {
         reported = Date.now()
@@ -27,7 +34,7 @@ export const publishKind: JobKind<null> = {
     await transaction(async (client) => {
       // First the job: whoever has lost it waits for nobody, and writes nothing.
       await finishJob(client, job, null)
-      await storeSite(client, collection, files, number)
+      await storeSite(client, collection, files, number, maps)
     })
   },
   // The site as it was stands until the new one does.

@@ -1,3 +1,4 @@
+import type { MapId } from '../../core/records/ids'
 import { digestOf } from '../collections'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
@@ -19,17 +20,22 @@ export async function stateFor({ collection }: Member) {
       changeNumber: site.changeNumber,
       changesSince,
       finishedAt: site.finishedAt,
+      maps: site.maps,
     },
     job,
   }
 }
 
-export async function startFor(member: Member) {
+/** Publishes all maps of a collection, or those that are named. Refused where one of these is not there any more. */
+export async function startFor(member: Member, maps: readonly MapId[] | null) {
   const digest = await digestOf(member)
   if (digest.collection.trashed)
     throw new Failure(409, 'This collection is in the trash. Take it back before you publish it.')
   if (!digest.maps.some((map) => !map.trashed)) throw new Failure(409, 'There is no map to publish yet.')
-  await startPublication(member.collection, digest.collection.title, member.person)
+  const kept = new Set<string>(digest.maps.flatMap(({ id, trashed }) => (trashed ? [] : id)))
+  if (maps?.some((map) => !kept.has(map)))
+    throw new Failure(409, 'One of these maps is gone, or in the trash. Choose anew what the site should hold.')
+  await startPublication(member.collection, digest.collection.title, member.person, maps)
   return stateFor(member)
 }
 

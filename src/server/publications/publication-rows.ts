@@ -1,3 +1,4 @@
+import type { MapId } from '../../core/records/ids'
 import type { SiteFile } from '../../site/site'
 import { type Client, database, transaction } from '../database'
 
@@ -7,9 +8,11 @@ export interface Publication {
   /** Up to which change the site shows the collection; 0 where there is no site now. */
   changeNumber: number
   finishedAt: Date | null
+  /** The maps in it; null for all that there were. */
+  maps: MapId[] | null
 }
 
-const COLUMNS = `collection, address, change_number AS "changeNumber", finished_at AS "finishedAt"`
+const COLUMNS = `collection, address, change_number AS "changeNumber", finished_at AS "finishedAt", maps`
 
 export async function publicationOf(collection: string): Promise<Publication | null> {
   const { rows } = await database().query<Publication>(`SELECT ${COLUMNS} FROM publication WHERE collection = $1`, [
@@ -39,6 +42,7 @@ export async function storeSite(
   collection: string,
   files: readonly SiteFile[],
   changeNumber: number,
+  maps: readonly MapId[] | null,
 ): Promise<void> {
   await client.query('DELETE FROM publication_page WHERE collection = $1', [collection])
   for (const file of files) {
@@ -53,10 +57,10 @@ export async function storeSite(
         [collection, file.path, file.type, typeof file.content === 'string' ? Buffer.from(file.content) : file.content],
       )
   }
-  await client.query('UPDATE publication SET change_number = $2, finished_at = now() WHERE collection = $1', [
-    collection,
-    changeNumber,
-  ])
+  await client.query(
+    'UPDATE publication SET change_number = $2, finished_at = now(), maps = $3 WHERE collection = $1',
+    [collection, changeNumber, maps],
+  )
 }
 
 /** Takes a site down. Its address stays with the collection, for when it is published again. */

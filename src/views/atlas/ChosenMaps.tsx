@@ -7,6 +7,9 @@ import { TrashMaps } from '../collection/TrashMaps'
 import { useSession } from '../sync/use-session'
 import styles from './atlas.module.css'
 
+/** So many maps are named in an address. */
+const MOST_NAMED = 100
+
 /** What can be done with the maps that are chosen. */
 export function ChosenMaps({ maps, onDone }: { maps: readonly string[]; onDone(): void }) {
   const session = useSession()
@@ -43,6 +46,16 @@ export function ChosenMaps({ maps, onDone }: { maps: readonly string[]; onDone()
       {session.mayEditAll && (
         <Button size="compact-sm" variant="default" onClick={() => setFolder(true)}>
           Put into a folder …
+        </Button>
+      )}
+      {session.mayEditAll && maps.length <= MOST_NAMED && (
+        <Button
+          size="compact-sm"
+          variant="default"
+          component="a"
+          href={`/c/${session.id}/publish?maps=${maps.join(',')}`}
+        >
+          Publish {maps.length === 1 ? 'it' : 'them'} …
         </Button>
       )}
       {isTrash && <TrashMaps maps={leaving} onClose={onDone} />}

@@ -32,6 +32,14 @@ type Offered = { kind: 'do'; doable: Doable } | Found | FoundBehind | Offer
 
 const MOST_DOABLE = 5
 
+/** What lies behind topics comes after so many that stand on maps: else nobody would see it. */
+const FIRST_ON_MAPS = 10
+const withBehind = (found: readonly Found[], behind: readonly FoundBehind[]): Offered[] => [
+  ...found.slice(0, FIRST_ON_MAPS),
+  ...behind,
+  ...found.slice(FIRST_ON_MAPS),
+]
+
 /** Acts whose name, with the heading above it, contains every word; where there is none, those that nearly do. */
 function named(doable: readonly Doable[], words: string): Offered[] {
   const wanted = wordsForFinding(words)
@@ -109,7 +117,7 @@ export function FindDialog({
       ? [...first.map((act): Offered => ({ kind: 'do', doable: act })), ...offers.filter(mayBeTaken)]
       : asked === ''
         ? []
-        : [...named([...first, ...doable], asked), ...data.filter(mayBeTaken), ...(onTakeBehind ? behind : [])]
+        : [...named([...first, ...doable], asked), ...withBehind(data.filter(mayBeTaken), onTakeBehind ? behind : [])]
   const take = (row: Offered) => {
     if ('topicText' in row) return onTakeBehind?.(row)
     if (row.kind !== 'do') return onTake(row)

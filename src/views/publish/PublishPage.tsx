@@ -3,6 +3,7 @@ import { IconDownload, IconExternalLink, IconWorldUpload } from '@tabler/icons-r
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { z } from 'zod'
+import { MapId } from '../../core/records/ids'
 import { CollectionDigest, ToldJob } from '../../core/records/snapshot'
 import { ask, tell, tellTrouble, wordsFor } from '../app/api'
 import { PageFrame } from '../app/PageFrame'
@@ -18,6 +19,8 @@ const State = z.object({
       changeNumber: z.number(),
       changesSince: z.number(),
       finishedAt: z.string().nullable(),
+      /** The maps in it; null for all. */
+      maps: z.array(MapId).nullable(),
     })
     .nullable(),
   /** The publishing that goes on, or ended last. */
@@ -36,6 +39,13 @@ export default function PublishPage({ collection }: { collection: string }) {
 }
 
 const POLL_MS = 400
+
+/** The maps that somebody chose elsewhere to publish. */
+function mapsInAddress(): MapId[] | null | undefined {
+  const named = new URL(window.location.href).searchParams.get('maps')?.split(',') ?? []
+  const maps = named.flatMap((map) => MapId.safeParse(map).data ?? [])
+  return maps.length > 0 ? maps : undefined
+}
 
 /** What a site lacks, or has too much, by now. */
 function sinceThen(
@@ -63,7 +73,8 @@ function Desk({ collection }: { collection: string }) {
     refetchInterval: (query) => (isRunning(query.state.data?.job) ? POLL_MS : false),
   })
   const publish = useMutation({
-    mutationFn: () => ask(State, path, { method: 'POST' }),
+    mutationFn: (maps: readonly string[] | null) =>
+      maps ? ask(State, path, { method: 'PUT', body: { maps } }) : ask(State, path, { method: 'POST' }),
     onSuccess: (state) => queries.setQueryData(['publication', collection], state),
     onError: tellTrouble,
   })
@@ -77,6 +88,8 @@ function Desk({ collection }: { collection: string }) {
     onError: tellTrouble,
   })
   const [asking, setAsking] = useState(false)
+  /** What the person has said of it here; undefined where that is what was published before. */
+  const [said, setSaid] = useState(mapsInAddress)
   if (error)
     return (
       <PageFrame trail={[]}>
@@ -90,7 +103,9 @@ function Desk({ collection }: { collection: string }) {
       </PageFrame>
     )
   const { publication, job } = data
-  const maps = digest.maps.filter((map) => !map.trashed)
+  const all = digest.maps.filter((map) => !map.trashed)
+  const choice = said === undefined ? (publication?.maps ?? null) : said
+  const maps = choice ? all.filter(({ id }) => choice.includes(id)) : all
   const running = isRunning(job)
   const published = publication !== null
   const mayPublish = (digest.role === 'owner' || digest.role === 'editor') && digest.roles === null
@@ -110,6 +125,17 @@ function Desk({ collection }: { collection: string }) {
           {maps.reduce((sum, map) => sum + map.topics, 0)} topics, with their notes, links and files. Anyone who knows
           its address can read it.
         </Text>
+        {choice && (
+          <Group gap="xs">
+            <Text size="sm" style={{ overflowWrap: 'anywhere' }}>
+              Only {maps.map(({ title }) => title || 'Untitled').join(', ')}. Nothing of the other{' '}
+              {all.length - maps.length} is in it.
+            </Text>
+            <Button variant="subtle" size="compact-sm" onClick={() => setSaid(null)}>
+              All maps instead
+            </Button>
+          </Group>
+        )}
         {job?.state === 'failed' && <Alert color="ember">{job.message}</Alert>}
         {job?.state === 'cancelled' && (
           <Alert color="gray">Publishing was cancelled. {published ? 'The site is as it was before.' : ''}</Alert>
@@ -120,7 +146,7 @@ function Desk({ collection }: { collection: string }) {
           <Group>
             <Button
               leftSection={<IconWorldUpload size={18} />}
-              onClick={() => publish.mutate()}
+              onClick={() => publish.mutate(choice && maps.map(({ id }) => id))}
               loading={publish.isPending}
               disabled={!mayPublish || maps.length === 0}
             >

@@ -127,6 +127,9 @@ test('a frame goes around the maps of a folder, and around the frames of the fol
   expect(within.y).toBeGreaterThan(around.y)
   expect(within.x + within.width).toBeLessThan(around.x + around.width)
   expect(within.y + within.height).toBeLessThan(around.y + around.height)
+  // Folders in a circle, which two people can make of them at once, hang nobody up.
+  const circle = folderFrames(atlasByHand(maps, idOf(0)), (folder) => (folder === inner ? outer! : inner!))
+  expect(circle.map(({ folder }) => folder).sort()).toEqual([outer, inner])
   // The third stands below the second: put between the first and the second, it is in the way of the frame around both.
   maps[3]!.inAtlas = { x: 196, y: 170 }
   expect(folderFrames(atlasByHand(maps, idOf(0)), (folder) => (folder === inner ? outer! : null))).toHaveLength(1)
