@@ -54,7 +54,12 @@ export const measureManyMaps = (): Promise<Measurement[]> =>
       ok: ratio <= 1.5,
       note: `medians of ${ROUNDS} rounds in turn`,
     }
-    return [opened, await bytesAfterChange(served, page, large), ...(await openAtlas(served))]
+    return [
+      opened,
+      await bytesAfterChange(served, page, large),
+      ...(await openAtlas(served)),
+      await longestStandstill(served),
+    ]
   })
 
 /** From the press on its name to the atlas with every map on the screen, and the work of each frame while it is moved. */
@@ -100,6 +105,41 @@ async function openAtlas({ context, address, collection }: Served): Promise<Meas
       note: 'p95 of script, style and layout of a frame over 120 steps of pan and zoom',
     }),
   ]
+}
+
+/** What a person does with a whole collection, by the address and what is seen when it is there. */
+const LOOKS: readonly [name: string, path: string, isThere: string][] = [
+  ['the table of maps', '', 'main a[href*="/m/"]'],
+  ['the atlas', '/atlas', 'section a[href*="/m/"]'],
+  ['the links, with what overlaps', '/links', '[aria-label="Which links"]'],
+  ['what is hard to read', '/crowding', 'main li, main tr'],
+]
+
+/** The longest time for which a window answers nothing while a person looks at all of 54,000 topics in every way there is. */
+async function longestStandstill({ context, address, collection }: Served): Promise<Measurement> {
+  const page = await context.newPage()
+  await page.addInitScript(() => {
+    const longest = { ms: 0 }
+    Object.assign(window, { longest })
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) longest.ms = Math.max(longest.ms, duration)
+    }).observe({ type: 'longtask', buffered: true })
+  })
+  const times: { name: string; ms: number }[] = []
+  for (const [name, path, isThere] of LOOKS) {
+    await page.goto(`${address}/c/${collection}${path}`)
+    await page.locator(isThere).first().waitFor({ timeout: 120_000 })
+    await wait(page, 1_500)
+    times.push({ name, ms: await page.evaluate(() => (window as unknown as { longest: { ms: number } }).longest.ms) })
+  }
+  const worst = times.reduce((a, b) => (b.ms > a.ms ? b : a))
+  return plain({
+    name: 'standstill-1k',
+    value: worst.ms,
+    unit: 'ms',
+    limit: 100,
+    note: times.map(({ name, ms }) => `${name} ${ms.toFixed(0)}`).join(', '),
+  })
 }
 
 /** One topic is added in one window; counts what another one with another map open receives within two seconds. */

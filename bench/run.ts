@@ -28,7 +28,7 @@ const benches: { rows: readonly string[]; run: Bench }[] = [
   { rows: ['import-54k', 'publish-54k'], run: measureImport },
   { rows: ['copy-branch-5k'], run: measureCopy },
   { rows: ['change-rate'], run: measureChangeRate },
-  { rows: ['open-in-1k', 'digest-after-change', 'atlas-1k', 'atlas-pan-1k'], run: measureManyMaps },
+  { rows: ['open-in-1k', 'digest-after-change', 'atlas-1k', 'atlas-pan-1k', 'standstill-1k'], run: measureManyMaps },
   { rows: ['live-lag', 'key-to-paint-20'], run: measureLive },
   { rows: ['memory', 'memory-published'], run: measureMemory },
   { rows: ['open-5k', 'key-to-paint-5k', 'stage-pan-10k'], run: measureStage },

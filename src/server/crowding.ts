@@ -25,13 +25,17 @@ export const Parts = z
   )
   .max(500)
 
-/** The maps of a collection that are hard to read, as far as they are open to whoever asks. For a thread of its own. */
+/** So many of the maps that are hard to read are told at once, the worst. */
+const MOST_CROWDED_TOLD = 200
+
+/** The worst of the maps of a collection that are hard to read, as far as they are open to whoever asks, and how many there are. For a thread of its own. */
 export async function crowdedMaps({ collection, reach }: Member) {
   const { records } = await wholeCollection(collection)
   const maps = [...records.all('map')]
     .filter(({ id, trashed }) => !trashed && mayRead(reach, id))
     .map(({ id }) => ({ map: id, topics: [...topicsInOrder(records, id)].length }))
-  return collectionReview(records, maps, context, newIds, MOST_LAID_OUT)
+  const crowded = collectionReview(records, maps, context, newIds, MOST_LAID_OUT)
+  return { count: crowded.length, maps: crowded.slice(0, MOST_CROWDED_TOLD) }
 }
 
 export const Effect = z.strictObject({ map: MapId, parts: Parts })

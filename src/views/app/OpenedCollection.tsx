@@ -1,5 +1,5 @@
 import { Alert, Loader } from '@mantine/core'
-import type { ReactNode } from 'react'
+import { type ReactNode, useDeferredValue } from 'react'
 import { SessionProvider, useStartedSession } from '../sync/use-session'
 import { wordsFor } from './api'
 import { PageFrame } from './PageFrame'
@@ -15,7 +15,8 @@ export function OpenedCollection({ collection, children }: { collection: string;
 }
 
 function WhenStarted({ collection, children }: { collection: string; children: ReactNode }) {
-  const { session, error } = useStartedSession(collection)
+  // Drawn in slices: a thousand maps at once would stand still.
+  const { session, error } = useDeferredValue(useStartedSession(collection))
   if (session) return <SessionProvider value={session}>{children}</SessionProvider>
   return (
     <PageFrame trail={[]}>

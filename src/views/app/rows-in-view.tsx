@@ -4,9 +4,16 @@ import { useLayoutEffect, useRef, useState } from 'react'
 /** Height of a row before it is measured, in px. */
 const ROW = 46
 
-/** Those rows of a long table that are in view, with the room that the others take before and after them, in px. */
-export function useRowsInView(count: number, keyOf: (index: number) => string) {
-  const body = useRef<HTMLTableSectionElement>(null)
+/**
+ * Those rows of a long table or list that are in view, with the room that the others take before and after them, in px. `height` is
+ * that of a row before it is measured.
+ */
+export function useRowsInView<Body extends HTMLElement = HTMLTableSectionElement>(
+  count: number,
+  keyOf: (index: number) => string,
+  height = ROW,
+) {
+  const body = useRef<Body>(null)
   const [above, setAbove] = useState(0)
   // biome-ignore lint/correctness/useExhaustiveDependencies: other rows can mean that the table stands elsewhere.
   useLayoutEffect(() => {
@@ -14,7 +21,7 @@ export function useRowsInView(count: number, keyOf: (index: number) => string) {
   }, [count])
   const rows = useWindowVirtualizer({
     count,
-    estimateSize: () => ROW,
+    estimateSize: () => height,
     overscan: 12,
     scrollMargin: above,
     getItemKey: keyOf,

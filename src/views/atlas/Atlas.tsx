@@ -1,5 +1,5 @@
 import { Anchor, Text } from '@mantine/core'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { folderAround } from '../../core/commands/folders'
 import { atlasByCloseness, atlasOf, heightOf, type Plate, widthOf } from '../../core/network/atlas'
 import { atlasByHand, folderFrames } from '../../core/network/atlas-by-hand'
@@ -52,7 +52,8 @@ export function Atlas() {
   const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
   const fits = ({ map }: Plate) => wanted.every((word) => foldForFinding(map.title).includes(word))
   const found = wanted.length > 0 ? atlas.plates.filter(fits) : null
-  const inPage = seen ? atlas.plates.filter((plate) => overlaps(plate, seen.part)) : []
+  const wantedInPage = seen ? atlas.plates.filter((plate) => overlaps(plate, seen.part)) : []
+  const inPage = useSoManyMore(wantedInPage)
   const whole = { x: 0, y: 0, width: Math.max(1, atlas.width), height: Math.max(1, atlas.height) }
   const choose = useCallback(
     (map: string, isMore: boolean) =>
@@ -179,6 +180,20 @@ export function Atlas() {
       </div>
     </PageFrame>
   )
+}
+
+/** Plates that come into the page in one frame: with more of them it would stand still. */
+const IN_A_FRAME = 120
+
+/** As much of a list as there has been time for: some more in each frame. */
+function useSoManyMore<Item>(all: readonly Item[]): readonly Item[] {
+  const [count, setCount] = useState(IN_A_FRAME)
+  useEffect(() => {
+    if (count >= all.length) return
+    const frame = requestAnimationFrame(() => setCount((before) => before + IN_A_FRAME))
+    return () => cancelAnimationFrame(frame)
+  })
+  return all.slice(0, count)
 }
 
 const overlaps = (plate: Plate, part: { x: number; y: number; width: number; height: number }) =>

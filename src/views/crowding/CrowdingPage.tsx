@@ -12,7 +12,7 @@ import {
   Title,
 } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useDeferredValue, useState } from 'react'
 import { z } from 'zod'
 import { setLimits } from '../../core/commands/set-limits'
 import type { SplitPart } from '../../core/commands/split-off'
@@ -22,6 +22,7 @@ import { MapId, TopicId } from '../../core/records/ids'
 import { ask, tell, wordsFor } from '../app/api'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
+import { useRowsInView } from '../app/rows-in-view'
 import { UndoButton } from '../collection/UndoButton'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { useSession } from '../sync/use-session'
@@ -40,8 +41,12 @@ const Crowded = z.object({
   parts: z.array(z.object({ part: Part, topics: z.number(), share: z.number(), leaving: z.number() })),
 })
 type Crowded = z.infer<typeof Crowded>
+const Review = z.object({ count: z.number(), maps: z.array(Crowded) })
 
 const REVIEW_MS = 120_000
+
+/** The height of a map with what could be split off, before it is measured, in px. */
+const ONE_MAP = 260
 
 export default function CrowdingPage({ collection }: { collection: string }) {
   return (
@@ -65,11 +70,20 @@ function Crowding() {
   const session = useSession()
   const queries = useQueryClient()
   const key = ['crowding', session.id]
-  const { data, error } = useQuery({
+  const { data: told, error } = useQuery({
     queryKey: key,
-    queryFn: () => ask(z.array(Crowded), `/api/collections/${session.id}/crowding`, { limit: REVIEW_MS }),
+    queryFn: () => ask(Review, `/api/collections/${session.id}/crowding`, { limit: REVIEW_MS }),
     staleTime: 0,
   })
+  const review = useDeferredValue(told)
+  const data = review?.maps
+  const {
+    body,
+    visible,
+    before: rowsBefore,
+    after: rowsAfter,
+    measure,
+  } = useRowsInView<HTMLDivElement>(data?.length ?? 0, (index) => data![index]!.map, ONE_MAP)
   const [said, setSaid] = useState<ReadonlyMap<string, Said>>(new Map())
   const [busy, setBusy] = useState(false)
   const again = () => void queries.invalidateQueries({ queryKey: key })
@@ -101,7 +115,7 @@ function Crowding() {
       <Stack gap="lg">
         <Group justify="space-between">
           <Title order={1} size="h2">
-            {data ? titleFor(data.length) : 'Crowding'}
+            {review ? titleFor(review.count) : 'Crowding'}
           </Title>
           <UndoButton onDone={again} />
         </Group>
@@ -113,17 +127,30 @@ function Crowding() {
             Every map can be read as it is. <Anchor href={`/c/${session.id}`}>All maps</Anchor>
           </Text>
         )}
-        {data?.map((crowded) => (
-          <OneMap
-            key={crowded.map}
-            crowded={crowded}
-            taken={taken(crowded)}
-            saidOf={(part) => said.get(keyOf(part)) ?? { isLeft: false, name: null }}
-            say={say}
-          />
-        ))}
+        {review && review.count > review.maps.length && (
+          <Text size="sm">
+            Here are the {review.maps.length} of them that are hardest to read. The others follow when these are split.
+          </Text>
+        )}
+        <div ref={body}>
+          <div style={{ height: rowsBefore }} />
+          {visible.map(({ index }) => {
+            const crowded = data![index]!
+            return (
+              <div key={crowded.map} ref={measure} data-index={index} className={styles.row}>
+                <OneMap
+                  crowded={crowded}
+                  taken={taken(crowded)}
+                  saidOf={(part) => said.get(keyOf(part)) ?? { isLeft: false, name: null }}
+                  say={say}
+                />
+              </div>
+            )
+          })}
+          <div style={{ height: rowsAfter }} />
+        </div>
         {session.mayEdit && all.length > 0 && (
-          <Group justify="flex-end">
+          <Group justify="flex-end" className={styles.foot}>
             <Button loading={busy} onClick={() => void split()}>
               Split off {counted(all.length, 'branch', 'branches')}
             </Button>
