@@ -1,4 +1,5 @@
-import type { MapId } from '../../core/records/ids'
+import { z } from 'zod'
+import { MapId } from '../../core/records/ids'
 import { digestOf } from '../collections'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
@@ -25,6 +26,9 @@ export async function stateFor({ collection }: Member) {
     job,
   }
 }
+
+/** Some maps of a collection that alone are to be published. */
+export const ChosenMaps = z.strictObject({ maps: z.array(MapId).min(1).max(10_000) })
 
 /** Publishes all maps of a collection, or those that are named. Refused where one of these is not there any more. */
 export async function startFor(member: Member, maps: readonly MapId[] | null) {

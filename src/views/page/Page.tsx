@@ -8,14 +8,10 @@ import { type Pane, workspace } from '../workspace/workspace-store'
 import { Contents } from './Contents'
 import styles from './page.module.css'
 import { SectionView } from './SectionView'
-import { sectionsOf } from './sections'
+import { sectionsOf, type Writing } from './sections'
 
-/** What is being written in: the heading or the note of a topic, and where the person pressed to write there. */
-export interface Writing {
-  topic: TopicId
-  part: 'heading' | 'note'
-  caret: { x: number; y: number } | null
-}
+/** What was brought into view: a topic, by a request or by being selected. */
+const keyOfShown = (topic: TopicId | undefined, request: number | undefined): string => `${topic} ${request}`
 
 /** Sizes of a section before it is measured, in px: a heading, a line of its note, and the letters on a line. */
 const [HEADING, LINE, LETTERS] = [46, 28, 75]
@@ -52,7 +48,7 @@ export default function Page({ pane, index }: { pane: Pane; index: number }) {
   // What is shown or selected elsewhere comes into view here.
   const shown = useRef('')
   useEffect(() => {
-    const key = `${last} ${pane.show?.request}`
+    const key = keyOfShown(last, pane.show?.request)
     const at = sections.findIndex(({ topic }) => topic.id === last)
     if (at < 0 || shown.current === key) return
     shown.current = key
@@ -122,7 +118,9 @@ export default function Page({ pane, index }: { pane: Pane; index: number }) {
         sections={sections}
         inView={inView}
         go={(at) => {
-          workspace.select(index, [sections[at]!.topic.id])
+          const { id } = sections[at]!.topic
+          shown.current = keyOfShown(id, request)
+          workspace.select(index, [id])
           virtual.scrollToIndex(at, { align: 'start' })
         }}
       />

@@ -11,10 +11,9 @@ import { isRoot } from '../../core/records/place'
 import { useSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import { NoteView } from './NoteView'
-import type { Writing } from './Page'
 import styles from './page.module.css'
 import { QuietLine } from './QuietLine'
-import type { Section } from './sections'
+import type { Section, Writing } from './sections'
 
 const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
 

@@ -11,6 +11,13 @@ export interface Section {
   branch: number
 }
 
+/** What is being written in: the heading or the note of a topic, and where the person pressed to write there. */
+export interface Writing {
+  topic: TopicId
+  part: 'heading' | 'note'
+  caret: { x: number; y: number } | null
+}
+
 /** A map, or one branch alone, as one continuous text: everything on it in reading order, folded or not. O(topics). */
 export function sectionsOf(records: Records, map: string, only: TopicId | null): Section[] {
   const root = records.root(map)

@@ -1,8 +1,6 @@
-import { z } from 'zod'
-import { MapId } from '../../../../core/records/ids'
 import { endpoint } from '../../../../server/http/endpoint'
 import { json } from '../../../../server/http/reply'
-import { startFor, stateFor, takeDownFor } from '../../../../server/publications/desk'
+import { ChosenMaps, startFor, stateFor, takeDownFor } from '../../../../server/publications/desk'
 
 export const GET = endpoint({ access: 'reader', handle: ({ who }) => stateFor(who) })
 
@@ -17,7 +15,7 @@ export const POST = endpoint({
 export const PUT = endpoint({
   access: 'editor',
   cost: 200,
-  body: z.strictObject({ maps: z.array(MapId).min(1).max(10_000) }),
+  body: ChosenMaps,
   handle: async ({ who, body }) => json(202, await startFor(who, body.maps)),
 })
 
