@@ -135,6 +135,19 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await page.getByRole('button', { name: 'Put away' }).click()
   await page.getByRole('button', { name: /^Undo: merge Notes on dipwells/ }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(1)
+
+  // An outline from a file is merged without being imported first.
+  await choose(page, 'Dipwells and readings', 'Network', /^Merge/)
+  const chooser = page.waitForEvent('filechooser')
+  await plan.getByRole('button', { name: 'From a file …' }).click()
+  const outline = '# Wells\n\n- Replacing a well\n- Well of the canal board\n'
+  await (await chooser).setFiles({ name: 'wells.md', mimeType: 'text/markdown', buffer: Buffer.from(outline) })
+  await expect(plan.getByText(/^\d+ joined, \d+ added/)).toBeVisible()
+  await expect(plan.getByText('Wells', { exact: true }).first()).toBeVisible()
+  await plan.getByRole('button', { name: 'Back to the map' }).click()
+  await expect(page.getByText(/What was brought in from a file stays as a map/)).toBeVisible()
+  await page.getByRole('button', { name: /^Undo: import/ }).click()
+  await expect(page.getByRole('button', { name: /^Undo: import/ })).toBeHidden()
 })
 
 test('doorways are made, peeked into and unfolded in place, and links are drawn by hand, labelled, and become branches', async ({

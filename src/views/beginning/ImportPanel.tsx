@@ -9,12 +9,11 @@ import type { ImportResult } from '../sync/collection-session'
 import { useSession } from '../sync/use-session'
 import styles from './beginning.module.css'
 import { previewImport } from './previews'
+import { PAGE_TYPES, readPages } from './read-pages'
 
-const MAX_TEXT = 10 * 1024 * 1024
 /** More text than this is imported without being shown before: looking at it would take as long as the import. */
 const MOST_SHOWN = 60_000
 const MOST_UNREAD_SHOWN = 100
-const TYPES = '.md,.markdown,.txt,text/plain,text/markdown'
 
 const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
@@ -47,11 +46,8 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   )
 
   const read = async (chosen: readonly File[]) => {
-    const tooLarge = chosen.find((file) => file.size > MAX_TEXT)
-    if (tooLarge) return tell(`${tooLarge.name} is too large: a text to import may have up to 10 MB.`)
-    const more = await Promise.all(
-      chosen.map(async (file) => ({ path: file.name, text: (await file.text()).replaceAll('\u0000', '\ufffd') })),
-    )
+    const more = await readPages(chosen)
+    if (!more) return
     const paths = new Set(more.map(({ path }) => path))
     setFiles((before) => [...before.filter(({ path }) => !paths.has(path)), ...more])
   }
@@ -137,7 +133,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
           onChange={(event) => setText(event.currentTarget.value)}
         />
         <Group gap="xs" mt="xs">
-          <FileButton multiple accept={TYPES} onChange={(chosen) => void read(chosen)}>
+          <FileButton multiple accept={PAGE_TYPES} onChange={(chosen) => void read(chosen)}>
             {(props) => (
               <Button {...props} variant="default" size="xs" leftSection={<IconFileImport size={16} />}>
                 Choose files

@@ -6,13 +6,14 @@ import type { Decision } from '../../core/matching/decisions'
 import { ROOTS } from '../../core/matching/decisions'
 import { mergeResult } from '../../core/matching/merge-result'
 import type { MapId } from '../../core/records/ids'
-import { wordsFor } from '../app/api'
+import { tell, wordsFor } from '../app/api'
 import { FullWindow } from '../app/FullWindow'
 import { sayWhen } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { DecisionCard } from './DecisionCard'
 import { DecisionList } from './DecisionList'
+import { FromFile } from './FromFile'
 import { MergeFoot } from './MergeFoot'
 import styles from './merge.module.css'
 import { conflictsIn, KINDS, type Kind, kindOf } from './merge-plan'
@@ -42,6 +43,8 @@ export default function MergeScreen({
   const [at, setAt] = useState(0)
   const [report, setReport] = useState<{ report: MergeReport; change: string } | null>(null)
   const [busy, setBusy] = useState(false)
+  /** Maps that were made of files here. */
+  const [brought, setBrought] = useState(0)
   const others = session.maps.filter((map) => !map.trashed && map.id !== target)
   const titleOf = useCallback((map: string) => session.titleOf(map), [session])
   const numberOf = useCallback(
@@ -101,9 +104,18 @@ export default function MergeScreen({
     showOrigins(told)
     setReport({ report: told, change: done.change.id })
   }
+  /** Takes maps over that were just brought in for it: once they are merged, nobody needs them. */
+  const bringIn = (maps: readonly MapId[]) => {
+    setBrought(brought + maps.length)
+    change({ sources: [...asked.sources, ...maps], ...(asked.sources.length === 0 ? { sourcesThen: 'trash' } : {}) })
+  }
   const close = () => {
     forgetReopening()
     onClose()
+    if (!report && brought > 0)
+      tell(
+        `What was brought in from ${brought === 1 ? 'a file stays as a map' : 'files stays as maps'}. Undo takes it away again.`,
+      )
     if (report && report.report.result !== target) workspace.go(active, report.report.result, null)
   }
   const title = session.titleOf(target)
@@ -140,6 +152,7 @@ export default function MergeScreen({
             searchable
             data-autofocus={asked.sources.length === 0 || undefined}
           />
+          {session.mayEditAll && <FromFile onBrought={bringIn} />}
           {answer?.plan.sources.map((map) => (
             <SourcePart key={map} map={map} hue={hueOf(map)} asked={asked} answer={answer} change={change} />
           ))}

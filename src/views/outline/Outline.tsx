@@ -1,7 +1,7 @@
 import { Loader } from '@mantine/core'
 import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { OutlineForm } from '../../core/formats/outline-text'
 import type { TopicId } from '../../core/records/ids'
@@ -15,8 +15,8 @@ import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
-import { takeFocus } from '../workspace/take-focus'
 import { handleTreeKey, type Navigate } from '../workspace/tree-keys'
+import { useShownRow } from '../workspace/use-shown-row'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import styles from './outline.module.css'
 
@@ -118,18 +118,12 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
   const situation = () => situationOf(session, index)
   const focusTree = useCallback(() => container.current?.focus({ preventScroll: true }), [])
 
-  const shown = useRef('')
-  useEffect(() => {
-    const key = `${last} ${pane.show?.request}`
-    const at = rows.findIndex((row) => row.topic.id === last)
-    if (at < 0 || shown.current === key) return
-    shown.current = key
-    virtual.scrollToIndex(at, { align: 'auto' })
-  }, [last, pane.show, rows, virtual])
-
-  const request = pane.show?.request
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each request to show something brings the keyboard here
-  useEffect(() => takeFocus(container.current), [request])
+  useShownRow(
+    pane,
+    container,
+    (id) => rows.findIndex(({ topic }) => topic.id === id),
+    (row) => virtual.scrollToIndex(row, { align: 'auto' }),
+  )
 
   const navigate: Navigate = (from, key) => {
     const at = rows.findIndex((row) => row.topic.id === from)

@@ -1,17 +1,14 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import type { TopicId } from '../../core/records/ids'
 import { mapNumbers } from '../../core/tree/map-numbers'
 import { useSession } from '../sync/use-session'
-import { takeFocus } from '../workspace/take-focus'
+import { useShownRow } from '../workspace/use-shown-row'
 import { type Pane, workspace } from '../workspace/workspace-store'
 import { Contents } from './Contents'
 import styles from './page.module.css'
 import { SectionView } from './SectionView'
 import { sectionsOf, type Writing } from './sections'
-
-/** What was brought into view: a topic, by a request or by being selected. */
-const keyOfShown = (topic: TopicId | undefined, request: number | undefined): string => `${topic} ${request}`
 
 /** Sizes of a section before it is measured, in px: a heading, a line of its note, and the letters on a line. */
 const [HEADING, LINE, LETTERS] = [46, 28, 75]
@@ -45,31 +42,22 @@ export default function Page({ pane, index }: { pane: Pane; index: number }) {
   const inView =
     (items.find((item) => isSeen(item) && sections[item.index]!.topic.id === last) ?? items.find(isSeen))?.index ?? 0
 
-  // What is shown or selected elsewhere comes into view here.
-  const shown = useRef('')
-  useEffect(() => {
-    const key = keyOfShown(last, pane.show?.request)
-    const at = sections.findIndex(({ topic }) => topic.id === last)
-    if (at < 0 || shown.current === key) return
-    shown.current = key
-    if (writing?.topic !== last) virtual.scrollToIndex(at, { align: 'auto' })
-  }, [last, pane.show, sections, virtual, writing])
-  const request = pane.show?.request
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each request to show something brings the keyboard here.
-  useEffect(() => takeFocus(container.current), [request])
+  const rowOf = (id: TopicId) => sections.findIndex(({ topic }) => topic.id === id)
+  const met = useShownRow(pane, container, rowOf, (row) => {
+    if (writing?.topic !== last) virtual.scrollToIndex(row, { align: 'auto' })
+  })
 
   const write = (next: Writing | null) => {
     setWriting(next)
     if (next && pane.selected[0] !== next.topic) workspace.select(index, [next.topic])
     if (next) {
-      const at = sections.findIndex(({ topic }) => topic.id === next.topic)
+      const at = rowOf(next.topic)
       if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' })
     } else container.current?.focus({ preventScroll: true })
   }
   /** Goes on to the heading before or after a section; nowhere at the ends. */
   const goFrom = (topic: TopicId, by: -1 | 1) => {
-    const at = sections.findIndex((section) => section.topic.id === topic)
-    const next = sections[at + by]
+    const next = sections[rowOf(topic) + by]
     if (next) write({ topic: next.topic.id, part: 'heading', caret: null })
   }
   return (
@@ -119,7 +107,7 @@ export default function Page({ pane, index }: { pane: Pane; index: number }) {
         inView={inView}
         go={(at) => {
           const { id } = sections[at]!.topic
-          shown.current = keyOfShown(id, request)
+          met(id)
           workspace.select(index, [id])
           virtual.scrollToIndex(at, { align: 'start' })
         }}

@@ -104,7 +104,7 @@ export function SectionView({ section, index, number, isSelected, writing, write
             className={styles.reading}
             data-empty={note.trim() === '' || undefined}
             onClick={(event) => {
-              if ((event.target as Element).closest('a, button, input') || window.getSelection()?.toString()) return
+              if ((event.target as Element).closest('a, button') || window.getSelection()?.toString()) return
               inNote({ x: event.clientX, y: event.clientY })
             }}
           >

@@ -3,17 +3,16 @@ import { addTopic } from '../../core/commands/add-topic'
 import { blankTopic } from '../../core/commands/blank-topic'
 import { withEvenSides } from '../../core/commands/even-out-sides'
 import { PLAIN_MAP } from '../../core/commands/maps'
-import type { LayoutContext } from '../../core/layout/boxes'
 import { MapLayouter } from '../../core/layout/map-layout'
 import { MapId, TopicId } from '../../core/records/ids'
 import { SceneMaker } from '../../core/scene/scene'
+import { COMMON_FONTS } from '../../core/text/common-fonts'
 import { calendarHere } from '../app/when'
 import { HeldState } from '../sync/held-state'
 import { Trial } from '../sync/trial'
 
-/** How often it is done, and how long after one another, in ms: each takes a few. */
+/** How often it is done; each time takes a few ms. */
 const TIMES = 24
-const APART = 30
 
 /** A small map with branches on both sides. */
 function smallMap(): { held: HeldState; map: MapId; root: TopicId } {
@@ -40,30 +39,33 @@ let isDone = false
 
 /**
  * Does, on a small map that nobody sees, what the first key presses on an opened one will do: add topics, keep the sides even, lay
- * out and draw. Code that runs for the first time is several times slower, and on a large map a person feels that. A little at a
- * time while the browser has nothing to do, once for each page. Returns what ends it.
+ * out and draw. Code that runs for the first time is several times slower, and on a large map a person feels that. A few ms at a
+ * time while the browser has nothing to do, such as waiting for the map; once for each page. Returns what ends it.
  */
-export function rehearse(context: LayoutContext): () => void {
+export function rehearse(): () => void {
   if (isDone) return () => undefined
   isDone = true
   const { held, map, root } = smallMap()
-  const newIds = { newId: uuid }
-  const trial = new Trial(held, newIds)
+  const trial = new Trial(held, { newId: uuid })
+  const context = { fonts: COMMON_FONTS, countTopics: () => 0 }
   const maker = new SceneMaker(held.records, context, new MapLayouter(held.records, map, context))
   const draw = () => maker.make(null, calendarHere(), { tiles: 0 })
-  let timer: ReturnType<typeof setTimeout>
+  let isEnded = false
   let after: TopicId | 'last' = 'last'
   const once = (left: number) => {
+    if (isEnded) return
     trial.compose((records, ids) => addTopic(records, { parent: root, after, text: '' }, ids))
     draw()
     const change = trial.finish('Rehearsed')?.change
     if (change) held.perform(withEvenSides(held.records, change).change)
     draw()
     after = held.records.children(root)[left % 3]!.id
-    if (left > 0) timer = setTimeout(() => whenIdle(() => once(left - 1)), APART)
+    if (left > 0) whenIdle(() => once(left - 1))
   }
-  timer = setTimeout(() => whenIdle(() => once(TIMES)), APART)
-  return () => clearTimeout(timer)
+  whenIdle(() => once(TIMES))
+  return () => {
+    isEnded = true
+  }
 }
 
 const whenIdle = (work: () => void) => {

@@ -10,7 +10,6 @@ import { useFonts } from '../app/late-parts'
 import { calendarHere } from '../app/when'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from '../workspace/workspace-store'
-import { rehearse } from './rehearse'
 
 interface Shown {
   scene: Scene
@@ -30,8 +29,6 @@ export function useScene(session: CollectionSession, { map, only, filter, unfold
   const fonts = useFonts()
   const context = useMemo(() => ({ fonts, countTopics: session.countTopics }), [fonts, session])
   const calendar = calendarHere()
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once, with what is there then.
-  useEffect(() => rehearse(context), [])
   const active = filter && !isEmpty(filter) ? filter : null
   const alone = active?.alone ? active : null
   const aloneVersion = alone ? version : ''

@@ -101,7 +101,7 @@ export const TopBar = memo(() => {
       </nav>
       <SegmentedControl
         size="xs"
-        data={[...FACES]}
+        data={FACES}
         value={pane.face}
         aria-label="Face of the map"
         onChange={(face) => workspace.setFace(active, faceNamed(face))}

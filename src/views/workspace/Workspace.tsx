@@ -10,6 +10,7 @@ import { tellTrouble, wordsFor } from '../app/api'
 import { Dialogs } from '../dialogs/Dialogs'
 import { wasMerging } from '../merge/reopened'
 import { TopicSheet } from '../sheet/TopicSheet'
+import { rehearse } from '../stage/rehearse'
 import { Stage } from '../stage/Stage'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { DragWords } from './DragWords'
@@ -30,6 +31,7 @@ const Walk = lazy(() => import('./Walk'))
 /** The map workspace: one or two panes with what belongs around them. */
 export function Workspace({ collection, map }: { collection: string; map: string }) {
   const { session, error } = useStartedSession(collection)
+  useEffect(rehearse, [])
   if (error)
     return (
       <Center h="100dvh">
@@ -280,7 +282,7 @@ function PaneHead({ pane, index }: { pane: Pane; index: number }) {
       <strong>{session.titleOf(pane.map)}</strong>
       <SegmentedControl
         size="xs"
-        data={[...FACES]}
+        data={FACES}
         value={pane.face}
         aria-label={`Face of ${session.titleOf(pane.map)}`}
         onChange={(face) => workspace.setFace(index, faceNamed(face))}

@@ -9,13 +9,14 @@ import { noteVisit } from './visited'
 export const GROUPS = ['gather', 'shape', 'enrich', 'dress', 'network'] as const
 export type Group = (typeof GROUPS)[number]
 
-/** The three faces of a map, in the order in which they are offered. */
-export const FACES = [
+export type Face = 'map' | 'outline' | 'page'
+
+/** The three faces of a map, in the order in which they are offered; always the same list, so that nothing is drawn anew for it. */
+export const FACES: { value: Face; label: string }[] = [
   { value: 'map', label: 'Map' },
   { value: 'outline', label: 'Outline' },
   { value: 'page', label: 'Page' },
-] as const
-export type Face = (typeof FACES)[number]['value']
+]
 
 /** The face of this name; the map where there is none. */
 export const faceNamed = (name: string | null): Face => FACES.find(({ value }) => value === name)?.value ?? 'map'
