@@ -344,6 +344,8 @@ test('only what shows something of a change is drawn anew', async ({ page, brows
   expect(sum(told, /^Surroundings$|^header$/), JSON.stringify(told)).toBe(0)
   expect(sum(told, /^(Garden|Summer|Autumn|Water|Winter)/), JSON.stringify(told)).toBe(0)
   await other.context().close()
+  // What follows of all that by itself is over by then.
+  await page.waitForTimeout(500)
 
   const from = await middleOf(page, 'Water')
   await page.mouse.move(from.x, from.y)
