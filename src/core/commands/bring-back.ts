@@ -4,7 +4,7 @@ import { hangs } from '../records/place'
 import type { TopicRecord } from '../records/topic'
 import { toPlaceOn } from '../tree/to-place'
 import { command, type NewChange, named } from './command'
-import { lead } from './crosslinks'
+import { lead, PLAIN_CROSSLINK } from './crosslinks'
 import { hang, placesFor, unfold } from './hang'
 import { mapsAbove } from './home-doorways'
 import { joinNotes } from './join-notes'
@@ -43,11 +43,8 @@ export const bringBack = command((change, args: { topic: TopicId }) => {
     const link = {
       id: change.newId(CrosslinkId),
       from: other.id,
-      label: '',
       drawn: 'quiet' as const,
-      bothWays: false,
-      bend: null,
-      trashed: false,
+      ...PLAIN_CROSSLINK,
     }
     change.create('crosslink', { ...link, to: { kind: 'topic', id: doorway.id } })
   }

@@ -4,6 +4,9 @@ import { CrosslinkId, type TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import { command, type NewChange, named } from './command'
 
+/** A cross-link begins like this. */
+export const PLAIN_CROSSLINK = { label: '', bothWays: false, bend: null, trashed: false } as const
+
 /**
  * Links a topic to another topic, to an enclosure, a map or a note, anywhere in the collection. Refused where an end
  * is gone, both are the same, the enclosure holds nothing else, or the two are linked already. O(cross-links of the
@@ -21,11 +24,8 @@ export const addCrosslink = command((change, args: { from: TopicId; to: LinkEnd;
     id: change.newId(CrosslinkId),
     from: from.id,
     to,
-    label: '',
     drawn,
-    bothWays: false,
-    bend: null,
-    trashed: false,
+    ...PLAIN_CROSSLINK,
   })
   return { label: `Link ${named(from.text)}`, select: [from.id] }
 })

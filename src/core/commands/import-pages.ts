@@ -10,6 +10,7 @@ import type { TopicRecord } from '../records/topic'
 import { isFollowable } from '../records/weblink'
 import { titleOf } from '../text/title'
 import { command, type Done, type NewChange, named } from './command'
+import { PLAIN_CROSSLINK } from './crosslinks'
 import { createMap } from './maps'
 import { MAX_PLANTED, type Planted, plant, plantOnRoot } from './plant'
 
@@ -223,11 +224,8 @@ class LinkResolver {
       id,
       from: from.id,
       to,
-      label: '',
       drawn,
-      bothWays: false,
-      bend: null,
-      trashed: false,
+      ...PLAIN_CROSSLINK,
     })
     if (drawn === 'line') {
       const known = this.drawn.get(page.map)
