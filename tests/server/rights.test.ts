@@ -87,6 +87,10 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
     rights: { ...readers, ...missing, ...missingToSome },
     body: { target: NOT_THERE, sources: [NOT_THERE], way: 'beside' },
   },
+  'POST /api/collections/[collection]/adopted': {
+    rights: { ...editorsOfAll, editor: 404, owner: 404 },
+    body: { id: NOT_THERE, from: '00000000-0000-7000-8000-000000000001', map: NOT_THERE },
+  },
   'POST /api/collections/[collection]/draft': { rights: editors, body: { wish: 'A plan', text: '' } },
   'GET /api/collections/[collection]/templates': { rights: readersOfAll },
   'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },

@@ -26,5 +26,6 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   held: bare.held,
   task: bare.task,
   apart: bare.apart,
+  copyOf: bare.copyOf,
   trashed: bare.trashed,
 })

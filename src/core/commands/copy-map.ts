@@ -1,4 +1,5 @@
 import { refuse } from '../changes/problem'
+import { remembered } from '../matching/common-origin'
 import { MapId, type TopicId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
@@ -29,8 +30,9 @@ export const duplicateMap = command((change, args: { map: MapId; withChildren: b
   }
   const copies = copyBranches(change, heads)
   for (const [id, copy] of copies) {
-    const opened = copyOf.get(records.need('topic', id).opensMap ?? ('' as MapId))
-    if (opened) change.update('topic', copy, { opensMap: opened })
+    const original = records.need('topic', id)
+    const opened = copyOf.get(original.opensMap ?? ('' as MapId))
+    change.update('topic', copy, { ...(opened ? { opensMap: opened } : {}), copyOf: remembered(records, original) })
   }
   for (const [map, copy] of copyOf) {
     const { homeDoorway } = change.map(map)
@@ -72,6 +74,8 @@ export function copyMap(
   const id = change.newId(MapId)
   change.create('map', { ...original, id, title: titleOf(title), homeDoorway: null, trashed: false })
   const copies = copyBranches(change, headsOf(records, map, id, root))
+  for (const [topic, copy] of copies)
+    change.update('topic', copy, { copyOf: remembered(records, records.need('topic', topic)) })
   if (root.text === original.title) change.update('topic', copies.get(root.id)!, { text: titleOf(title) })
   return { map: id, copies }
 }

@@ -1,6 +1,7 @@
 import { generateKeyBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import { conflictsOf, joinedFields } from '../matching/conflicts'
+import { remembered, settledBetween } from '../matching/common-origin'
+import { isIn, joinedFields, openConflicts } from '../matching/conflicts'
 import { AS_IT_IS, type ChosenField, type Decision, type MergePlan } from '../matching/decisions'
 import { type CrosslinkRecord, isSameEnd, type LinkEnd } from '../records/crosslink'
 import { AttachmentId, CrosslinkId, EnclosureId, type MapId, NoteId, TopicId, WeblinkId } from '../records/ids'
@@ -43,8 +44,8 @@ export interface MergedTopic {
   text: string
   /** The map that it comes from. */
   from: { id: MapId; title: string }
-  act: 'join' | 'add'
-  /** The text of the topic with which it was joined, or below which it was added. */
+  act: 'join' | 'add' | 'leave'
+  /** The text of the topic with which it was joined, or below which it was added; none where it was left. */
   at: string
   /** How sure it was that both are the same, between 0 and 1, and why; of those that were joined. */
   sure: number | null
@@ -69,7 +70,8 @@ export const mergeMaps = command((change, { plan }: { plan: MergePlan }): Done &
   checkPlan(change, plan, sources)
   plan.decisions.forEach((decision, i) => {
     if (decision.act === 'join') merge.join(sources[i]!, decision)
-    else merge.add(sources[i]!, decision.below)
+    else if (decision.act === 'add') merge.add(sources[i]!, decision.below)
+    else merge.leave(sources[i]!, decision.why)
   })
   merge.carryEnclosures()
   for (const source of sources) merge.carryOver(source)
@@ -96,6 +98,7 @@ function checkPlan({ records }: NewChange, { sources, target, decisions }: Merge
   if (new Set(topics.map(({ id }) => id)).size < topics.length)
     refuse('invalid', 'The plan decides twice about one topic.')
   for (const decision of decisions) {
+    if (decision.act === 'leave') continue
     const at = decision.act === 'join' ? decision.into : decision.below
     const topic = typeof at === 'string' ? records.get('topic', at) : undefined
     if (topic && topic.place.map !== target) refuse('invalid', TARGET_CHANGED)
@@ -152,14 +155,29 @@ class Merge {
 
   join(source: TopicRecord, { into, sure, why, choice }: Extract<Decision, { act: 'join' }>): void {
     const target = this.change.topic(this.inResult(into), TARGET_CHANGED)
-    const conflicts = conflictsOf(target, source)
-    const taken = (choice?.takes ?? []).filter((field) => conflicts.includes(field))
-    const fields = joinedFields(target, source, taken)
+    const settled = settledBetween(this.records, this.records.need('topic', into), source)
+    const conflicts = openConflicts(target, source, settled)
+    const taken = (choice?.takes ?? []).filter((field) => conflicts.includes(field) || isIn(settled?.takes, field))
+    const fields = joinedFields(target, source, taken, settled?.keeps)
     this.change.update('topic', target.id, { ...fields, ...(choice?.text ? { text: choice.text } : {}) })
     this.went.set(source.id, target.id)
     this.counts.joined++
     this.rows.push({ ...this.rowOf(source, target), act: 'join', at: target.text, sure, why, conflicts, taken })
-    this.joinNote(source, target)
+    if (isIn(settled?.takes, 'note')) this.takeNote(source, target)
+    else if (!isIn(settled?.keeps, 'note')) this.joinNote(source, target)
+  }
+
+  /** The note was written on in the source alone since one topic was copied from the other. */
+  private takeNote(source: TopicRecord, target: TopicRecord): void {
+    const text = this.records.get('note', source.note)?.text ?? ''
+    const own = this.records.get('note', target.note)
+    if (own) this.change.update('note', own.id, { text })
+    else this.change.update('topic', target.id, { note: this.createNote(text) })
+  }
+
+  leave(source: TopicRecord, why: string): void {
+    const row = { act: 'leave' as const, at: '', sure: null, why, conflicts: [], taken: [] }
+    this.rows.push({ ...this.rowOf(source, source), ...row })
   }
 
   private rowOf({ text, place }: TopicRecord, { id }: { id: TopicId }) {
@@ -175,6 +193,7 @@ class Merge {
       id: this.change.newId(TopicId),
       place: this.nextPlace(keyOf(below), parent),
       note: null,
+      copyOf: remembered(this.records, source),
       trashed: false,
     }
     const note = this.records.get('note', source.note)
@@ -224,7 +243,8 @@ class Merge {
 
   /** Unites files, web links and cross-links of a source topic with those where it went. */
   carryOver(source: TopicRecord): void {
-    const topic = this.went.get(source.id)!
+    const topic = this.went.get(source.id)
+    if (!topic) return
     this.carryFiles(source, topic)
     this.carryWeblinks(source, topic)
     for (const link of this.records.crosslinksFrom(source.id)) this.carryCrosslink(link, topic)

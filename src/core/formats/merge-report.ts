@@ -21,6 +21,13 @@ export const countsInWords = (counts: MergeCounts): { count: number; words: stri
     .filter((key) => counts[key] > 0)
     .map((key) => ({ count: counts[key], words: COUNTED[key][counts[key] === 1 ? 0 : 1] }))
 
+/** What happened to a topic of a source, in words, before the text of the one with which or below which it stands. */
+export const ACT_WORDS: Record<MergedTopic['act'], string> = {
+  join: 'joined with',
+  add: 'added below',
+  leave: 'left out',
+}
+
 const sureWords = ({ sure }: MergedTopic): string => (sure === null ? '' : `${Math.round(sure * 100)} %`)
 
 /** A cell as RFC 4180 writes it. One that a spreadsheet would take for a formula begins with an apostrophe. */
@@ -33,7 +40,7 @@ export function mergeReportCsv({ rows }: MergeReport): string {
     ...rows.map((row) => [
       row.text,
       row.from.title,
-      row.act === 'join' ? 'joined with' : 'added below',
+      ACT_WORDS[row.act],
       row.at,
       sureWords(row),
       row.why,
@@ -56,7 +63,7 @@ export function mergeReportPage({ counts, rows }: MergeReport, title: string): s
   })
   const ofAct = (act: MergedTopic['act']) =>
     rows.filter((row) => row.act === act).map((row): PhrasingContent[] => lineOf(row))
-  const [joined, added] = [ofAct('join'), ofAct('add')]
+  const [joined, added, left] = [ofAct('join'), ofAct('add'), ofAct('leave')]
   const page: Nodes = {
     type: 'root',
     children: [
@@ -64,6 +71,7 @@ export function mergeReportPage({ counts, rows }: MergeReport, title: string): s
       list(countsInWords(counts).map(({ count, words }) => [text(`${count} ${words}`)])),
       ...(joined.length > 0 ? [heading(2, 'Joined'), list(joined)] : []),
       ...(added.length > 0 ? [heading(2, 'Added'), list(added)] : []),
+      ...(left.length > 0 ? [heading(2, 'Left out'), list(left)] : []),
     ],
   }
   return writeCommonMark(page)
@@ -71,6 +79,7 @@ export function mergeReportPage({ counts, rows }: MergeReport, title: string): s
 
 function lineOf(row: MergedTopic): PhrasingContent[] {
   const name: PhrasingContent = { type: 'strong', children: [text(row.text || 'Untitled')] }
+  if (row.act === 'leave') return [name, text(` of ${row.from.title}: ${row.why}`)]
   const at = row.at || 'Untitled'
   if (row.act === 'add') return [name, text(` of ${row.from.title}, below ${at}`)]
   const both = row.conflicts.length > 0 ? `; both said their own ${row.conflicts.join(', ')}` : ''

@@ -20,12 +20,17 @@ export interface Choice {
 }
 
 /**
- * What happens to one topic of a source: it is joined with a topic of the target, or a copy of it is added. `likely` names
- * the one that it is likely to be, for a person to say whether it is.
+ * What happens to one topic of a source: it is joined with a topic of the target, a copy of it is added, or it is left where it is.
+ * `likely` names the one that it is likely to be, for a person to say whether it is.
  */
 export type Decision =
   | ({ act: 'join'; source: TopicId; choice?: Choice } & Meant)
   | { act: 'add'; source: TopicId; below: TopicId | { copyOf: TopicId }; likely?: Meant }
+  | { act: 'leave'; source: TopicId; why: string }
+
+/** The topic of the target that a topic of a source becomes, or is likely to be; none where it is another one. */
+export const meantIn = (decision: Decision): Meant | undefined =>
+  decision.act === 'join' ? decision : decision.act === 'add' ? decision.likely : undefined
 
 /** What becomes of a source: it stays, it leads to the result, or it goes into the trash. */
 export const SOURCE_ENDS = ['stay', 'doorway', 'trash'] as const

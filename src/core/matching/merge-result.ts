@@ -40,6 +40,7 @@ export function mergeResult(
     else (above === node ? root : (above ?? root)).below.push(node)
   }
   for (const decision of decisions) {
+    if (decision.act === 'leave') continue
     const { text, map } = told(decision.source)
     if (decision.act === 'join') {
       const node = nodes.get(decision.into)

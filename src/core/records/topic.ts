@@ -47,6 +47,19 @@ export type Badge = z.infer<typeof Badge>
 export const TaskState = z.enum(['open', 'begun', 'done'])
 export type TaskState = z.infer<typeof TaskState>
 
+/**
+ * The topic that one was copied from, and what that said then, so that two that were changed apart can be merged three ways. No
+ * reference: nothing is followed or shown, so one that is gone does no harm. Of its note a fingerprint is kept (`text/fingerprint`).
+ */
+export const CopyOf = z.strictObject({
+  topic: TopicId,
+  text: storedText(MAX_TOPIC_TEXT),
+  note: storedText(40).nullable(),
+  dates: Dates.nullable(),
+  task: TaskState.nullable(),
+})
+export type CopyOf = z.infer<typeof CopyOf>
+
 /** One item of a map. */
 export const TopicRecord = z.strictObject({
   id: TopicId,
@@ -81,6 +94,8 @@ export const TopicRecord = z.strictObject({
    * is followed or shown, so one that is gone does no harm.
    */
   apart: z.array(TopicId).max(MOST_APART).default([]),
+  /** Null where it is no copy. */
+  copyOf: CopyOf.nullable().default(null),
   /** Set on the head of a branch that was put into the trash; what is below stays as it is. */
   trashed: z.boolean(),
 })
@@ -104,6 +119,7 @@ export const BARE_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text'> = {
   held: false,
   task: null,
   apart: [],
+  copyOf: null,
   trashed: false,
 }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { conflictsOf } from '../../core/matching/conflicts'
-import { CHOSEN_FIELDS, type ChosenField, type Decision, SOURCE_ENDS } from '../../core/matching/decisions'
+import { settledBetween } from '../../core/matching/common-origin'
+import { openConflicts } from '../../core/matching/conflicts'
+import { CHOSEN_FIELDS, type ChosenField, type Decision, meantIn, SOURCE_ENDS } from '../../core/matching/decisions'
 import { planMerge } from '../../core/matching/merge-plan'
 import { MapId, TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
@@ -29,6 +30,7 @@ const DecisionAsked = z.discriminatedUnion('act', [
     below: z.union([TopicId, z.strictObject({ copyOf: TopicId })]),
     likely: z.strictObject(meant).optional(),
   }),
+  z.strictObject({ act: z.literal('leave'), source: TopicId, why: meant.why }),
 ])
 
 /** The maps that are merged, each once. */
@@ -62,6 +64,7 @@ export const Plan = z.strictObject({
 /** All topics that a plan names. */
 export function topicsOf(decision: Decision): TopicId[] {
   if (decision.act === 'join') return [decision.source, decision.into]
+  if (decision.act === 'leave') return [decision.source]
   const { source, below, likely } = decision
   return [source, typeof below === 'string' ? below : below.copyOf, ...(likely ? [likely.into] : [])]
 }
@@ -144,9 +147,10 @@ export async function planMergeOf({ collection, reach }: Member, request: z.infe
   }
   for (const decision of plan.decisions) {
     for (const topic of topicsOf(decision)) tell(topic)
-    const other = decision.act === 'join' ? decision.into : decision.likely?.into
+    const other = meantIn(decision)?.into
     if (!other) continue
-    const both = conflictsOf(records.need('topic', other), records.need('topic', decision.source))
+    const [own, its] = [records.need('topic', other), records.need('topic', decision.source)]
+    const both = openConflicts(own, its, settledBetween(records, own, its))
     if (both.length > 0) conflicts[decision.source] = both
   }
   return { plan, topics, conflicts, number }

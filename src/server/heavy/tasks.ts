@@ -1,3 +1,4 @@
+import { adopt } from '../commands/adopt'
 import { planMergeOf } from '../commands/merge-request'
 import { runCommand } from '../commands/run-command'
 import { crowdedMaps, splitComesTo } from '../crowding'
@@ -11,6 +12,7 @@ import { suggestBands } from '../sorting'
 /** What runs in a thread of its own, by name. Arguments and results travel as copies. */
 export const tasks = {
   runCommand,
+  adopt,
   planMergeOf,
   draft,
   runJob,

@@ -1,9 +1,10 @@
 import { Alert, Anchor, Button, Card, Center, Group, Loader, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconPlus } from '@tabler/icons-react'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble, wordsFor } from '../app/api'
+import { type CollectionRow, useCollections } from '../app/collections'
 import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { usePerson } from '../app/person'
@@ -11,22 +12,6 @@ import { sayWhen } from '../app/when'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { SignIn } from '../sign-in/SignIn'
 import styles from './home.module.css'
-
-const Collections = z.array(
-  z.object({
-    id: z.string(),
-    title: z.string(),
-    role: z.string(),
-    trashed: z.boolean(),
-    maps: z.number(),
-    topics: z.number(),
-    homeMap: z.string().nullable(),
-    changedAt: z.string().nullable(),
-    lately: z.array(z.object({ map: z.string(), title: z.string(), label: z.string(), at: z.string() })),
-    published: z.boolean(),
-  }),
-)
-type CollectionRow = z.infer<typeof Collections>[number]
 
 interface Props {
   /** Whether the demo is there to be looked at. */
@@ -62,7 +47,7 @@ function Home({ demo, picture }: Props) {
 
 function CollectionList() {
   const queries = useQueryClient()
-  const { data, error } = useQuery({ queryKey: ['collections'], queryFn: () => ask(Collections, '/api/collections') })
+  const { data, error } = useCollections()
   const [newIds, setMaking] = useState(false)
   const setTrashed = async (row: CollectionRow, trashed: boolean) => {
     const edit = { kind: 'collection', id: row.id, before: { trashed: !trashed }, after: { trashed } }

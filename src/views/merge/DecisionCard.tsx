@@ -1,6 +1,6 @@
-import { Radio, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
+import { Button, Radio, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
 import type { ReactNode } from 'react'
-import { type Choice, type ChosenField, type Decision, ROOTS } from '../../core/matching/decisions'
+import { type Choice, type ChosenField, type Decision, meantIn, ROOTS } from '../../core/matching/decisions'
 import type { TopicId } from '../../core/records/ids'
 import { wordDifference } from '../../core/text/word-difference'
 import { sayDays } from '../app/when'
@@ -35,13 +35,13 @@ interface Props {
 export function DecisionCard({ answer, asked, decision, titleOf, hueOf, say, choose }: Props) {
   const { topics } = answer
   const { source } = decision
-  const meant = decision.act === 'join' ? decision : decision.likely
+  const meant = meantIn(decision)
   const own = topics[source]
   const other = meant && topics[meant.into]
   if (!own) return null
   const [ownPieces, otherPieces] = wordDifference(own.text, other?.text ?? own.text)
   const isOne = decision.act === 'join'
-  const choice = asked.choices.get(source) ?? NOTHING
+  const choice = asked.choices.get(source) ?? (decision.act === 'join' ? decision.choice : undefined) ?? NOTHING
   const set = (part: Partial<Choice>) => choose(source, { ...choice, ...part })
   const take = (field: ChosenField, takes: boolean) =>
     set({ takes: takes ? [...choice.takes, field] : choice.takes.filter((each) => each !== field) })
@@ -58,6 +58,13 @@ export function DecisionCard({ answer, asked, decision, titleOf, hueOf, say, cho
           <Side topics={topics} topic={other} titleOf={titleOf} hueOf={hueOf}>
             <Pieces pieces={otherPieces} />
           </Side>
+        ) : decision.act === 'leave' ? (
+          <Stack gap="xs" align="flex-start">
+            <Text size="sm">It stays away: {decision.why}.</Text>
+            <Button size="compact-sm" variant="default" onClick={() => say(source, null)}>
+              Add it all the same
+            </Button>
+          </Stack>
         ) : (
           <Text size="sm" className={styles.quiet}>
             Nothing like it is on {titleOf(answer.plan.target)}. It is added below {parent?.text || 'Untitled'}.

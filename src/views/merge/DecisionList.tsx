@@ -1,7 +1,7 @@
 import { SegmentedControl, Select, Text } from '@mantine/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useMemo, useRef } from 'react'
-import type { Decision } from '../../core/matching/decisions'
+import { type Decision, meantIn } from '../../core/matching/decisions'
 import { wordDifference } from '../../core/text/word-difference'
 import styles from './merge.module.css'
 import { KINDS, type Kind, type PlanAnswer } from './merge-plan'
@@ -85,7 +85,7 @@ function Row({
   hueOf(map: string): string
 }) {
   const source = topics[decision.source]
-  const meant = decision.act === 'join' ? decision : decision.likely
+  const meant = meantIn(decision)
   const other = meant && topics[meant.into]
   const [own, its] = useMemo(
     () => wordDifference(source?.text ?? '', other?.text ?? source?.text ?? ''),

@@ -2,8 +2,7 @@ import { Alert, Button, Group, Loader, MultiSelect, SegmentedControl, Text } fro
 import { type KeyboardEvent, useCallback, useMemo, useState } from 'react'
 import type { MergeReport } from '../../core/commands/merge-maps'
 import { toneClass } from '../../core/look/families'
-import type { Decision } from '../../core/matching/decisions'
-import { ROOTS } from '../../core/matching/decisions'
+import { type Decision, meantIn, ROOTS } from '../../core/matching/decisions'
 import { mergeResult } from '../../core/matching/merge-result'
 import type { MapId } from '../../core/records/ids'
 import { tell, wordsFor } from '../app/api'
@@ -13,6 +12,7 @@ import { useSession } from '../sync/use-session'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { DecisionCard } from './DecisionCard'
 import { DecisionList } from './DecisionList'
+import { FromCollection } from './FromCollection'
 import { FromFile } from './FromFile'
 import { MergeFoot } from './MergeFoot'
 import styles from './merge.module.css'
@@ -43,7 +43,7 @@ export default function MergeScreen({
   const [at, setAt] = useState(0)
   const [report, setReport] = useState<{ report: MergeReport; change: string } | null>(null)
   const [busy, setBusy] = useState(false)
-  /** Maps that were made of files here. */
+  /** Maps that came in from files or other collections here. */
   const [brought, setBrought] = useState(0)
   const others = session.maps.filter((map) => !map.trashed && map.id !== target)
   const titleOf = useCallback((map: string) => session.titleOf(map), [session])
@@ -55,7 +55,7 @@ export default function MergeScreen({
   useReopened(session.id, target)
 
   const lists = useMemo(() => {
-    const found: Record<Kind, Decision[]> = { decide: [], same: [], conflict: [], apart: [], only: [] }
+    const found: Record<Kind, Decision[]> = { decide: [], same: [], conflict: [], apart: [], only: [], left: [] }
     for (const decision of answer?.plan.decisions ?? []) {
       found[kindOf(decision, asked)].push(decision)
       if (answer && conflictsIn(answer, decision).length > 0) found.conflict.push(decision)
@@ -86,7 +86,7 @@ export default function MergeScreen({
     else if (event.key === 'ArrowUp') setAt(Math.max(0, Math.min(at, shown.length - 1) - 1))
     else if (event.key === 'Enter' && decision?.act === 'add' && decision.likely && !isButton(event))
       say(decision.source, decision.likely.into)
-    else if (event.key === 'Backspace' && decision && meantIn(decision)) say(decision.source, null)
+    else if (event.key === 'Backspace' && decision && isAskable(decision)) say(decision.source, null)
     else return
     event.preventDefault()
   }
@@ -113,9 +113,7 @@ export default function MergeScreen({
     forgetReopening()
     onClose()
     if (!report && brought > 0)
-      tell(
-        `What was brought in from ${brought === 1 ? 'a file stays as a map' : 'files stays as maps'}. Undo takes it away again.`,
-      )
+      tell(`What was brought in stays as ${brought === 1 ? 'a map' : 'maps'}. Undo takes it away again.`)
     if (report && report.report.result !== target) workspace.go(active, report.report.result, null)
   }
   const title = session.titleOf(target)
@@ -153,6 +151,7 @@ export default function MergeScreen({
             data-autofocus={asked.sources.length === 0 || undefined}
           />
           {session.mayEditAll && <FromFile onBrought={bringIn} />}
+          {session.mayEditAll && <FromCollection onBrought={bringIn} />}
           {answer?.plan.sources.map((map) => (
             <SourcePart key={map} map={map} hue={hueOf(map)} asked={asked} answer={answer} change={change} />
           ))}
@@ -243,7 +242,7 @@ export default function MergeScreen({
           title={title}
           asked={asked}
           change={change}
-          outcome={answer ? outcomeOf(counts.same, answer.plan.decisions.length - counts.same, counts.decide) : ''}
+          outcome={answer ? outcomeOf(counts.same, counts.decide + counts.apart + counts.only, counts.decide) : ''}
           isReady={answer !== null && !merge.isPlanning}
           isBusy={busy}
           onMerge={() => void carryOut()}
@@ -257,5 +256,5 @@ const outcomeOf = (joined: number, added: number, open: number): string =>
   `${joined} joined, ${added} added${open === 0 ? '' : open === 1 ? '; 1 that is not decided stays two topics' : `; ${open} that are not decided stay two topics`}`
 
 const isButton = ({ target }: KeyboardEvent) => (target as Element).closest('button') !== null
-const meantIn = (decision: Decision) =>
-  decision.act === 'join' ? decision.why !== ROOTS : decision.likely !== undefined
+/** Whether a person can say that both are two topics. */
+const isAskable = (decision: Decision) => (meantIn(decision)?.why ?? ROOTS) !== ROOTS

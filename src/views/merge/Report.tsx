@@ -1,6 +1,6 @@
 import { Anchor, Button, Group, Table, Text } from '@mantine/core'
 import type { MergeReport } from '../../core/commands/merge-maps'
-import { countsInWords } from '../../core/formats/merge-report'
+import { ACT_WORDS, countsInWords } from '../../core/formats/merge-report'
 import { FullWindow } from '../app/FullWindow'
 import { useSession } from '../sync/use-session'
 import styles from './merge.module.css'
@@ -67,11 +67,11 @@ export function Report({
                     <span className={`${styles.hue} ${hueOf(row.from.id)}`} /> {row.text || 'Untitled'}
                   </Table.Td>
                   <Table.Td className={styles.text}>
-                    {row.act === 'join' ? 'joined with' : 'added below'} {row.at || 'Untitled'}
+                    {ACT_WORDS[row.act]} {row.act !== 'leave' && (row.at || 'Untitled')}
                     {row.taken.length > 0 && `, with its ${row.taken.join(', ')}`}
                   </Table.Td>
                   <Table.Td className={styles.text}>
-                    {row.sure !== null && `${Math.round(row.sure * 100)} % sure: ${row.why}`}
+                    {row.sure === null ? row.why : `${Math.round(row.sure * 100)} % sure: ${row.why}`}
                   </Table.Td>
                 </Table.Tr>
               ))}

@@ -43,12 +43,14 @@ export const KINDS = {
   conflict: 'Said differently',
   apart: 'Two topics',
   only: 'Only there',
+  left: 'Taken out here',
 } as const
 export type Kind = keyof typeof KINDS
 
 /** In which list a decision stands. */
 export function kindOf(decision: Decision, { said }: Pick<Asked, 'said'>): Exclude<Kind, 'conflict'> {
   if (decision.act === 'join') return 'same'
+  if (decision.act === 'leave') return 'left'
   if (said.get(decision.source) === null) return 'apart'
   return decision.likely ? 'decide' : 'only'
 }

@@ -410,12 +410,7 @@ export class CollectionSession {
     const id = uuid()
     const look = () => ask(JobAnswer, `${base}/jobs/${id}`)
     try {
-      const asked = () =>
-        ask(z.unknown(), `${base}/imports`, { method: 'POST', body: { id, pages }, limit: COMMAND_MS })
-      await asked().catch((error: unknown) => {
-        if (error instanceof TypeError) return asked()
-        throw error
-      })
+      await twice(() => ask(z.unknown(), `${base}/imports`, { method: 'POST', body: { id, pages }, limit: COMMAND_MS }))
       await this.jobs.ended(id, look)
       const { state, message, result } = await look()
       await this.feed.catchUp()
@@ -490,13 +485,24 @@ export class CollectionSession {
   ): Promise<z.infer<typeof CommandAnswer> | null> {
     // What was just done here may be what it is about.
     await Promise.race([this.outbox.run(), new Promise((resolve) => setTimeout(resolve, SENDING_MS))])
-    const path = `/api/collections/${this.id}/commands/${name}`
-    const post = () => ask(CommandAnswer, path, { method: 'POST', body: { id, args }, limit: COMMAND_MS })
+    return this.carriedOut(CommandAnswer, `commands/${name}`, { id, args })
+  }
+
+  /** Copies a map of another collection into this one; null where that cannot be, and then it was told. */
+  async adopt(from: string, map: string): Promise<MapId | null> {
+    const answer = await this.carriedOut(Adopted, 'adopted', { id: uuid(), from, map })
+    return answer?.map ?? null
+  }
+
+  /** Has the server make a change, whose id is part of the body, and catches up with it. */
+  private async carriedOut<Answer extends { change: ToldChange }>(
+    form: z.ZodType<Answer>,
+    path: string,
+    body: object,
+  ): Promise<Answer | null> {
+    const asked = { method: 'POST', body, limit: COMMAND_MS } as const
     try {
-      const answer = await post().catch((error: unknown) => {
-        if (error instanceof TypeError) return post()
-        throw error
-      })
+      const answer = await twice(() => ask(form, `/api/collections/${this.id}/${path}`, asked))
       this.own.note(answer.change)
       await this.feed.catchUp()
       return answer
@@ -506,6 +512,15 @@ export class CollectionSession {
     }
   }
 }
+
+/** Asks once more where the answer was lost on its way: what is asked for carries an id, and is done once. */
+const twice = <Value>(asked: () => Promise<Value>): Promise<Value> =>
+  asked().catch((error: unknown) => {
+    if (error instanceof TypeError) return asked()
+    throw error
+  })
+
+const Adopted = z.object({ change: Told, map: MapId })
 
 const Emptied = z.object({ maps: z.number(), topics: z.number() })
 
