@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, choose, chooseFromMenu, drag, plantGarden, selectTopic, topic } from './person'
+import { allSaved, choose, chooseFromMenu, drag, makeMap, plantGarden, selectTopic, topic } from './person'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,
@@ -145,9 +145,32 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await expect(plan.getByText(/^\d+ joined, \d+ added/)).toBeVisible()
   await expect(plan.getByText('Wells', { exact: true }).first()).toBeVisible()
   await plan.getByRole('button', { name: 'Back to the map' }).click()
-  await expect(page.getByText(/What was brought in from a file stays as a map/)).toBeVisible()
+  await expect(page.getByText(/What was brought in stays as a map/)).toBeVisible()
   await page.getByRole('button', { name: /^Undo: import/ }).click()
   await expect(page.getByRole('button', { name: /^Undo: import/ })).toBeHidden()
+})
+
+test('a map of another collection is brought in while merging, and its own stays as it is', async ({ page }) => {
+  await plantGarden(page, '- Sow peas\n- Sow leeks')
+  await allSaved(page)
+  const made = await page.request.post('/api/collections', { data: { title: 'Allotment' } })
+  const { collection } = (await made.json()) as { collection: string }
+  await page.goto(`/c/${collection}`)
+  await makeMap(page, 'Plot')
+  await choose(page, 'Plot', 'Network', /^Merge/)
+  const plan = page.getByRole('dialog', { name: 'Merge plan' })
+  await plan.getByRole('button', { name: 'From another collection …' }).click()
+  const asked = page.getByRole('dialog', { name: 'A map of another collection' })
+  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await asked.getByRole('combobox', { name: 'Collection' }).click()
+  await page.getByRole('option', { name: 'My collection' }).click()
+  await asked.getByRole('combobox', { name: 'Map', exact: true }).click()
+  await page.getByRole('option', { name: 'Garden' }).click()
+  await asked.getByRole('button', { name: 'Bring it here' }).click()
+  await expect(plan.getByText(/^1 joined, 2 added/)).toBeVisible()
+  await plan.getByRole('button', { name: 'Merge', exact: true }).click()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(topic(page, 'Sow leeks')).toBeVisible()
 })
 
 test('doorways are made, peeked into and unfolded in place, and links are drawn by hand, labelled, and become branches', async ({
@@ -364,7 +387,9 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   const table = page.getByRole('region', { name: 'The maps as a table' })
   await expect(table.getByRole('button', { name: 'Dipwells and readings' })).toHaveAttribute('aria-pressed', 'true')
   await table.getByRole('button', { name: 'Topics' }).click()
-  await expect(table.getByRole('row').nth(1)).toContainText('Water and ditch blocking')
+  await expect(table.getByRole('row').nth(1)).toContainText(/Water and ditch blocking.*crowded/)
+  await table.getByRole('button', { name: 'Files' }).click()
+  await expect(table.getByRole('row').nth(1)).toContainText('today')
   await page.getByText('Table beside').click({ force: true })
 
   // Dragged, a map stays where it was put; dropped onto another one it hangs behind that.
@@ -385,6 +410,21 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   await expect(named('Funding')).not.toHaveAttribute('aria-label', /behind it/)
   await page.getByRole('button', { name: 'Let them fall into place' }).click()
   await expect(page.getByRole('button', { name: 'Let them fall into place' })).toBeHidden()
+  // From near, the first topics of a map are there, and one is carried to another map.
+  const school = await at('School visits')
+  await page.mouse.move(school.x + school.width + 10, school.y + 20)
+  for (let step = 0; step < 3; step++) await page.mouse.wheel(0, -300)
+  const branch = named('School visits').locator('[data-topic]').first()
+  await expect(branch).toBeVisible()
+  const words = await branch.textContent()
+  await drag(page, branch, named('Funding'))
+  const sent = page.getByRole('dialog', { name: `${words}, dropped onto Funding` })
+  await sent.getByRole('button', { name: 'Move it to Funding' }).click()
+  await expect(named('Funding').locator('[data-topic]').last()).toHaveText(words!)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(branch).toHaveText(words!)
+  await page.getByRole('button', { name: 'Fit' }).click()
+
   await named('Dipwells and readings').click()
   await named('Notes on dipwells from the readers').click({ modifiers: ['Control'] })
   await chosen.getByRole('link', { name: /^Merge into Dipwells/ }).click()

@@ -25,7 +25,7 @@ export function drawThumbnail(collection: string, map: string): Promise<MapPeek 
     return {
       ...thumbnailOf(buildScene(records, map, context)),
       crowding: crowding?.isCrowded ? crowdingWords(crowding) : null,
-      first: first.map(({ text }) => cutText(text, FIRST_LETTERS)),
+      first: first.map(({ id, text }) => ({ id, text: cutText(text, FIRST_LETTERS) })),
     }
   })
 }

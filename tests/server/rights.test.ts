@@ -52,6 +52,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections': { rights: signedIn },
   'POST /api/collections': { rights: signedIn, body: { title: 'Another' } },
   'GET /api/collections/[collection]': { rights: readers },
+  'GET /api/collections/[collection]/maps': { rights: readers },
   'GET /api/collections/[collection]/maps/[map]': { rights: readers },
   'GET /api/collections/[collection]/maps/[map]/thumbnail': { rights: readers },
   'GET /api/collections/[collection]/changes': { rights: readers },

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Bounds, TopicBox } from '../layout/boxes'
+import { TopicId } from '../records/ids'
 import type { Scene } from './scene'
 import { boxTone } from './topic-drawing'
 
@@ -14,9 +15,9 @@ export const Thumbnail = z.strictObject({
 })
 export type Thumbnail = z.infer<typeof Thumbnail>
 
-/** A map as one peeks into it: its shape, the texts of its first topics, and whether it is hard to read. */
+/** A map as one peeks into it: its shape, its first topics, and whether it is hard to read. */
 export const MapPeek = Thumbnail.extend({
-  first: z.array(z.string()),
+  first: z.array(z.object({ id: TopicId, text: z.string() })),
   /** Why the map is hard to read, in words; null where it is not. */
   crowding: z.string().nullable(),
 })

@@ -13,6 +13,7 @@ import { ArcLayer } from './ArcLayer'
 import { AtlasTable } from './AtlasTable'
 import { type Arrangement, AtlasTools } from './AtlasTools'
 import styles from './atlas.module.css'
+import { BranchDropped } from './BranchDropped'
 import { ChosenMaps } from './ChosenMaps'
 import { DroppedOnto } from './DroppedOnto'
 import { PlateView } from './PlateView'
@@ -22,6 +23,10 @@ import { type Dropped, usePlateDrag } from './use-plate-drag'
 /** From so many px on the shape of a map tells anything, and from this scale on titles can be read. */
 const SHAPE_PX = 40
 const TITLE_SCALE = 0.35
+/** From so many px on a plate has room for the words of its first topics, which are set at least so high. */
+const [WORDS_PX, WORD_PX] = [200, 12]
+
+const wordSizeIn = (side: number, k: number) => (side * k >= WORDS_PX ? Math.max(side / 21, WORD_PX / k) : null)
 
 const ARRANGED = { doorways: atlasOf, closeness: atlasByCloseness, hand: atlasByHand }
 
@@ -89,7 +94,9 @@ export function Atlas() {
     setPut(new Map())
   }
   const drop = (dropped: Dropped) => {
-    if (dropped.onto && dropped.maps.length === 1) setAsked(dropped)
+    if (dropped.topic) {
+      if (dropped.onto && dropped.onto !== dropped.maps[0]) setAsked(dropped)
+    } else if (dropped.onto && dropped.maps.length === 1) setAsked(dropped)
     else void putThere(dropped)
   }
   const startDrag = usePlateDrag(frame, (map) => (chosen.has(map) ? [...chosen] : [map]), drop)
@@ -160,13 +167,17 @@ export function Atlas() {
                   isFaint={found !== null && !fits(plate)}
                   hasShape={plate.side * (seen?.k ?? 1) >= SHAPE_PX}
                   hasTitle={(seen?.k ?? 1) >= TITLE_SCALE}
+                  wordSize={wordSizeIn(plate.side, seen?.k ?? 1)}
                   choose={choose}
                   point={point}
                 />
               ))}
             </div>
             {chosen.size > 0 && <ChosenMaps maps={[...chosen]} onDone={() => setChosen(new Set())} />}
-            {asked && <DroppedOnto dropped={asked} onPut={() => void putThere(asked)} onClose={() => setAsked(null)} />}
+            {asked?.topic && <BranchDropped dropped={asked} onClose={() => setAsked(null)} />}
+            {asked && !asked.topic && (
+              <DroppedOnto dropped={asked} onPut={() => void putThere(asked)} onClose={() => setAsked(null)} />
+            )}
             {atlas.plates.length === 0 && (
               <Text className={styles.empty}>
                 There is no map here yet. <Anchor href={`/c/${id}`}>Make the first one</Anchor>

@@ -1,9 +1,15 @@
-import { Table, UnstyledButton } from '@mantine/core'
+import { Table, Text, UnstyledButton } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useMemo, useRef, useState } from 'react'
+import { z } from 'zod'
+import { limitsOf } from '../../core/crowding/piece-cost'
 import type { MapDigest } from '../../core/records/snapshot'
+import { ask } from '../app/api'
 import { RowSpace } from '../app/rows-in-view'
-import { useSession } from '../sync/use-session'
+import { sayWhen } from '../app/when'
+import { useMapPeek } from '../pictures/ThumbnailPicture'
+import { useSession, useSessionHandle } from '../sync/use-session'
 import styles from './atlas.module.css'
 
 interface Props {
@@ -18,13 +24,20 @@ const ROW = 34
 /** As people count: Map 2 stands before Map 10. */
 const order = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
 
+const Facts = z.array(
+  z.object({ map: z.string(), files: z.number(), changedAt: z.string().nullable(), published: z.boolean() }),
+)
+type Facts = z.infer<typeof Facts>[number]
+
 interface Row {
   map: MapDigest
+  facts: Facts | undefined
   folder: string
   /** Maps that open it. */
   openedBy: number
 }
 
+/** What a column says and is ordered by: by words from A on, by numbers the most first. */
 const COLUMNS = {
   title: { name: 'Map', value: ({ map }: Row) => map.title || 'Untitled' },
   folder: { name: 'Folder', value: ({ folder }: Row) => folder },
@@ -32,37 +45,51 @@ const COLUMNS = {
   opens: { name: 'Opens', value: ({ map }: Row) => map.opens.length },
   openedBy: { name: 'Opened by', value: ({ openedBy }: Row) => openedBy },
   links: { name: 'Links', value: ({ map }: Row) => map.linked.reduce((sum, { links }) => sum + links, 0) },
+  files: { name: 'Files', value: ({ facts }: Row) => facts?.files ?? 0 },
+  changed: { name: 'Changed', value: ({ facts }: Row) => Date.parse(facts?.changedAt ?? '') || 0 },
+  published: { name: 'On the site', value: ({ facts }: Row) => (facts?.published ? 1 : 0) },
 } as const
 type Column = keyof typeof COLUMNS
+/** What is said otherwise than it is ordered by. */
+const WORDS: Partial<Record<Column, (row: Row) => string>> = {
+  changed: ({ facts }) => (facts?.changedAt ? sayWhen(new Date(facts.changedAt)) : ''),
+  published: ({ facts }) => (facts?.published ? 'yes' : ''),
+}
 const NAMES = Object.keys(COLUMNS) as Column[]
 
-/** The maps of the atlas as a table, chosen here as there: by words from A on, by numbers the most first. */
+/** The maps of the atlas as a table, chosen here as there. */
 export function AtlasTable({ maps, chosen, choose, point }: Props) {
   const session = useSession()
   const { records } = session
   const [by, setBy] = useState<Column>('title')
   const room = useRef<HTMLDivElement>(null)
+  const { data } = useQuery({
+    queryKey: ['map facts', session.id],
+    queryFn: () => ask(Facts, `/api/collections/${session.id}/maps`),
+  })
   const rows = useMemo(() => {
+    const factsOf = new Map(data?.map((facts) => [facts.map, facts]))
     const openedBy = new Map<string, number>()
     for (const { opens } of maps) for (const map of opens) openedBy.set(map, (openedBy.get(map) ?? 0) + 1)
     const { value } = COLUMNS[by]
     return maps
       .map((map): Row => {
         const folder = records.get('folder', map.folder)?.title ?? ''
-        return { map, folder, openedBy: openedBy.get(map.id) ?? 0 }
+        return { map, folder, openedBy: openedBy.get(map.id) ?? 0, facts: factsOf.get(map.id) }
       })
       .sort((a, b) => {
         const [one, other] = [value(a), value(b)]
         const difference = typeof one === 'number' ? Number(other) - one : order.compare(one, String(other))
         return difference || order.compare(a.map.title, b.map.title)
       })
-  }, [maps, records, by])
+  }, [maps, records, by, data])
   const shown = useVirtualizer({
     count: rows.length,
     getScrollElement: () => room.current,
     estimateSize: () => ROW,
     overscan: 10,
   })
+  const { limit } = limitsOf(records)
   const visible = shown.getVirtualItems()
   return (
     <section ref={room} className={styles.table} aria-label="The maps as a table" tabIndex={0}>
@@ -105,7 +132,10 @@ export function AtlasTable({ maps, chosen, choose, point }: Props) {
                   </UnstyledButton>
                 </Table.Td>
                 {NAMES.slice(1).map((column) => (
-                  <Table.Td key={column}>{COLUMNS[column].value(row) || ''}</Table.Td>
+                  <Table.Td key={column}>
+                    {WORDS[column]?.(row) ?? (COLUMNS[column].value(row) || '')}
+                    {column === 'topics' && <Crowded map={row.map} limit={limit} />}
+                  </Table.Td>
                 ))}
               </Table.Tr>
             )
@@ -114,5 +144,17 @@ export function AtlasTable({ maps, chosen, choose, point }: Props) {
         </Table.Tbody>
       </Table>
     </section>
+  )
+}
+
+/** Says of a map in view that it is hard to read, by its number of topics or by its text. */
+function Crowded({ map, limit }: { map: MapDigest; limit: number }) {
+  const { id } = useSessionHandle()
+  const { data } = useMapPeek(id, map.id, String(map.topics), true)
+  if (map.topics <= limit && !data?.crowding) return null
+  return (
+    <Text span fz="inherit" c="var(--ember-text)" title={data?.crowding ?? undefined}>
+      , crowded
+    </Text>
   )
 }

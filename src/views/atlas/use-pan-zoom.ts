@@ -3,7 +3,7 @@ import { type D3ZoomEvent, type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import type { Bounds } from '../../core/layout/boxes'
 
-const [LEAST, MOST] = [0.02, 2]
+const [LEAST, MOST] = [0.02, 3]
 const STEP = 1.3
 /** Room around what is fitted into the view, in px. */
 const MARGIN = 32

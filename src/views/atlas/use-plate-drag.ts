@@ -5,9 +5,10 @@ import type { Point } from '../../core/records/place'
 /** How far the pointer moves before a press becomes a drag, in px. */
 const THRESHOLD = 6
 
-/** What was dragged where: by how much in units of the sheet, and onto which map at which place of the window, if any. */
+/** What was dragged where, maps or one of the first branches of a map: by how much in units of the sheet, and onto which map at which place of the window, if any. */
 export interface Dropped {
   maps: readonly string[]
+  topic: { id: string; text: string } | null
   by: Point
   onto: string | null
   at: Point
@@ -15,6 +16,8 @@ export interface Dropped {
 
 interface Drag {
   pressed: string
+  /** The words of a branch, where these were pressed. */
+  words: HTMLElement | null
   from: Point
   by: Point
   maps: readonly string[]
@@ -24,7 +27,7 @@ interface Drag {
 
 /**
  * Drags plates of the atlas, found in the frame by `data-map`: the one that is pressed, with the others that are chosen where it is
- * one of them. Escape gives it up. Nothing is rendered for a move of the hand.
+ * one of them; or the words of a branch, by `data-topic`. Escape gives it up. Nothing is rendered for a move of the hand.
  */
 export function usePlateDrag(
   frame: RefObject<HTMLElement | null>,
@@ -34,13 +37,15 @@ export function usePlateDrag(
   const drag = useRef<Drag | null>(null)
   const end = useRef<(() => void) | null>(null)
   useEffect(() => () => end.current?.(), [])
+  const platesOf = (map: string) => [...(frame.current?.querySelectorAll<HTMLElement>(`[data-map="${map}"]`) ?? [])]
 
   return (event: PointerEvent<HTMLElement>) => {
     const plate = (event.target as Element).closest<HTMLElement>('[data-map]')
     const pressed = plate?.dataset.map
     if (!pressed || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey) return
     const from = { x: event.clientX, y: event.clientY }
-    drag.current = { pressed, from, by: { x: 0, y: 0 }, maps: [], elements: [], onto: null }
+    const words = (event.target as Element).closest<HTMLElement>('[data-topic]')
+    drag.current = { pressed, words, from, by: { x: 0, y: 0 }, maps: [], elements: [], onto: null }
     const listening = new AbortController()
     const options = { signal: listening.signal }
     const stop = () => {
@@ -66,7 +71,9 @@ export function usePlateDrag(
         window.addEventListener('click', swallow, { capture: true, once: true })
         setTimeout(() => window.removeEventListener('click', swallow, { capture: true }))
         const onto = done.onto?.dataset.map ?? null
-        onDrop({ maps: done.maps, by: done.by, onto, at: { x: up.clientX, y: up.clientY } })
+        const { maps, by, words } = done
+        const topic = words ? { id: words.dataset.topic!, text: words.textContent } : null
+        onDrop({ maps, topic, by, onto, at: { x: up.clientX, y: up.clientY } })
       },
       options,
     )
@@ -80,10 +87,8 @@ export function usePlateDrag(
     const [x, y] = [clientX - now.from.x, clientY - now.from.y]
     if (now.elements.length === 0) {
       if (Math.hypot(x, y) < THRESHOLD) return
-      now.maps = companions(now.pressed)
-      now.elements = now.maps.flatMap((map) => [
-        ...(frame.current?.querySelectorAll<HTMLElement>(`[data-map="${map}"]`) ?? []),
-      ])
+      now.maps = now.words ? [now.pressed] : companions(now.pressed)
+      now.elements = now.words ? [now.words] : now.maps.flatMap(platesOf)
       for (const element of now.elements) element.dataset.dragged = ''
     }
     const { k } = zoomTransform(frame.current)

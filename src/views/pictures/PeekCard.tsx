@@ -30,9 +30,8 @@ export function PeekCard({ map, ways }: { map: MapId; ways: readonly Way[] }) {
             </Text>
           )}
           <ul className={styles.peekTopics}>
-            {data?.first.map((text, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: several topics can have the same text.
-              <li key={i}>{text || 'Untitled'}</li>
+            {data?.first.map(({ id, text }) => (
+              <li key={id}>{text || 'Untitled'}</li>
             ))}
           </ul>
         </>
