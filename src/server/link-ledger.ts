@@ -9,7 +9,11 @@ import { type Scene, SceneMaker } from '../core/scene/scene'
 import { ALL_FONTS } from '../core/text/all-fonts'
 import { ENGLISH } from '../core/text/days'
 import { wholeCollection } from './collections'
+import { database } from './database'
 import type { Member } from './http/endpoint'
+import { Failure } from './http/failure'
+import { askJob } from './jobs/ask-job'
+import { jobOf } from './jobs/job-rows'
 import { english } from './lexicon/lexicon'
 
 /** A map drawn small: boxes as x, y, width and height, lines as x and y of their corners; all whole px. */
@@ -34,7 +38,17 @@ interface Clutter {
 
 type Counts = Record<keyof Ledger, number>
 
+/** What was found at a web address when it was last looked at. */
+interface WebCheck {
+  url: string
+  /** What is wrong there, in words; null where the page is there. */
+  trouble: string | null
+}
+
 export interface LinkLedger extends Ledger {
+  /** Of the web links that are told, when they were last looked at. */
+  checks: WebCheck[]
+  checkedAt: Date | null
   /** How many there are of each, of which at most `MOST_ROWS` are told. */
   counts: Counts
   clutter: Clutter
@@ -55,7 +69,14 @@ export async function linkLedgerOf({ collection, reach }: Member): Promise<LinkL
   const isOpen = (map: string) => mayRead(reach, map)
   const ledger = ledgerOf(records, isOpen, english())
   const { links, weblinks, mentions, close, overlaps } = ledger
+  const told = new Set(weblinks.slice(0, MOST_ROWS).map(({ url }) => url))
+  const { rows: checked } = await database().query<WebCheck & { checkedAt: Date }>(
+    'SELECT url, trouble, checked_at AS "checkedAt" FROM web_check WHERE collection = $1',
+    [collection],
+  )
   return {
+    checks: checked.filter(({ url }) => told.has(url)).map(({ url, trouble }) => ({ url, trouble })),
+    checkedAt: checked[0]?.checkedAt ?? null,
     links: links.slice(0, MOST_ROWS),
     weblinks: weblinks.slice(0, MOST_ROWS),
     mentions: mentions.slice(0, MOST_ROWS),
@@ -137,4 +158,18 @@ export async function wayBetween({ collection, reach }: Member, from: TopicId, t
   if (!start || !mayRead(reach, start.place.map)) return null
   const way = shortestWay(records, from, to, (map) => mayRead(reach, map))
   return way?.map(({ topic, by }) => ({ ...placeOf(records.need('topic', topic)), by })) ?? null
+}
+
+/** Asks that all web links of a collection are looked at. Refused while that is going on. */
+export async function checkWeblinks({ collection, person }: Member, id: string): Promise<{ job: string }> {
+  const isNew = await askJob({
+    id,
+    collection,
+    person,
+    kind: 'check web links',
+    label: 'Look at the web links',
+    input: null,
+  })
+  if (!isNew && !(await jobOf(collection, id))) throw new Failure(409, 'The web links are being looked at right now.')
+  return { job: id }
 }

@@ -1,6 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { expect, test } from 'vitest'
+import { PLAIN_MAP } from '../../src/core/commands/maps'
 import type { MapSnapshot } from '../../src/core/records/snapshot'
+import { BARE_TOPIC } from '../../src/core/records/topic'
 import { Caller } from './people'
 
 const map = uuid()
@@ -10,30 +12,7 @@ const topic = (id: string, place: object, text: string, more = {}) => ({
   kind: 'topic' as const,
   id,
   before: null,
-  after: {
-    id,
-    place,
-    text,
-    note: null,
-    opensMap: null,
-    folded: false,
-    layout: null,
-    width: null,
-    numbering: null,
-    number: null,
-    dates: null,
-    look: null,
-    branchLook: null,
-    picture: null,
-    badges: [],
-    tags: [],
-    held: false,
-    task: null,
-    apart: [],
-    copyOf: null,
-    trashed: false,
-    ...more,
-  },
+  after: { ...BARE_TOPIC, id, place, text, ...more },
 })
 
 /** Somebody with two collections, in the first of which there is a map with a note and a file. */
@@ -47,18 +26,7 @@ async function twoCollections() {
       kind: 'map',
       id: map,
       before: null,
-      after: {
-        id: map,
-        title: 'Wells',
-        homeDoorway: null,
-        layout: 'both',
-        spacing: 1,
-        numbering: null,
-        look: null,
-        folder: null,
-        inAtlas: null,
-        trashed: false,
-      },
+      after: { ...PLAIN_MAP, id: map, title: 'Wells', trashed: false },
     },
     topic(root, { kind: 'root', map }, 'Wells'),
     topic(reading, below('a0'), 'Reading', { note }),

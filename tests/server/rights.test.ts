@@ -96,6 +96,11 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/templates': { rights: readersOfAll },
   'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/links': { rights: readers },
+  // The owner asks while the check of the editor may still be going on.
+  'POST /api/collections/[collection]/links': {
+    rights: { ...editorsOfAll, owner: [202, 409] },
+    body: { id: NOT_THERE },
+  },
   'GET /api/collections/[collection]/way': { rights: readers, query: `from=${NOT_THERE}&to=${NOT_THERE}` },
   'GET /api/collections/[collection]/reports/[change]': {
     rights: { ...readers, ...missing, ...missingToSome },

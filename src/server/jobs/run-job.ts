@@ -3,13 +3,14 @@ import { reachesAll } from '../../core/rights/grant'
 import { database } from '../database'
 import { Failure } from '../http/failure'
 import { reachesOf } from '../people/rights'
+import { checkLinksKind } from './check-links-job'
 import { importKind } from './import-job'
 import type { JobKind } from './job-kind'
 import { type HeldJob, LostJob } from './job-rows'
 import { publishKind } from './publish-job'
 
 /** Every kind of job. A new one is a file beside these and a line here. */
-const kinds = { publish: publishKind, import: importKind } as const
+const kinds = { publish: publishKind, import: importKind, 'check web links': checkLinksKind } as const
 type JobKindName = keyof typeof kinds
 
 const kindOf = (job: HeldJob): JobKind<unknown> => {

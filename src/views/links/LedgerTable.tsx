@@ -23,6 +23,7 @@ const ACTS: Record<Facet, ((row: Row) => { name: string; command: string; args: 
   named: linkEnds,
   close: linkEnds,
   overlaps: linkEnds,
+  stale: null,
   web: null,
 }
 

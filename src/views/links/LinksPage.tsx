@@ -1,4 +1,4 @@
-import { Alert, Chip, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
+import { Alert, Button, Chip, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
@@ -6,6 +6,7 @@ import { foldForFinding } from '../../core/text/folding'
 import { ask, wordsFor } from '../app/api'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
+import { sayWhen } from '../app/when'
 import { UndoButton } from '../collection/UndoButton'
 import { useSession } from '../sync/use-session'
 import { ClutterBand } from './ClutterBand'
@@ -105,6 +106,7 @@ function Table({ ledger, isBusy, change }: Parts) {
         onChange={(event) => setWords(event.currentTarget.value)}
         maw={420}
       />
+      {(facet === 'web' || facet === 'stale') && counts.web > 0 && <LookAtPages checkedAt={ledger.checkedAt} />}
       {rows.length === 0 ? (
         <Text c="dimmed">{words.trim() === '' ? EMPTY[facet] : 'None of these has such words.'}</Text>
       ) : (
@@ -119,6 +121,32 @@ function Table({ ledger, isBusy, change }: Parts) {
   )
 }
 
+/** Has all web links looked at, and tells when that was last done. */
+function LookAtPages({ checkedAt }: { checkedAt: string | null }) {
+  const session = useSession()
+  const queries = useQueryClient()
+  const [isLooking, setLooking] = useState(false)
+  const look = async () => {
+    setLooking(true)
+    if (await session.checkWeblinks()) await queries.invalidateQueries({ queryKey: ['links', session.id] })
+    setLooking(false)
+  }
+  return (
+    <Group gap="sm">
+      {session.mayEditAll && (
+        <Button size="compact-sm" variant="default" loading={isLooking} onClick={() => void look()}>
+          Look whether the pages are there
+        </Button>
+      )}
+      <Text size="sm" c="dimmed">
+        {checkedAt
+          ? `Last looked at ${sayWhen(new Date(checkedAt))}.`
+          : 'Nobody has looked yet whether they are there.'}
+      </Text>
+    </Group>
+  )
+}
+
 const EMPTY: Record<Facet, string> = {
   drawn: 'No cross-link is drawn as a line.',
   quiet: 'No cross-link is quiet.',
@@ -126,5 +154,6 @@ const EMPTY: Record<Facet, string> = {
   named: 'Nothing is named somewhere without being linked there.',
   close: 'No two topics are close in meaning without being linked.',
   overlaps: 'No two branches or maps say much the same.',
+  stale: 'Nothing is known against any web link.',
   web: 'No topic has a web link.',
 }

@@ -53,6 +53,8 @@ export const LedgerAnswer = z.object({
     overlaps: z.number(),
   }),
   clutter: Clutter,
+  checks: z.array(z.object({ url: z.string(), trouble: z.string().nullable() })),
+  checkedAt: z.string().nullable(),
 })
 export type LedgerAnswer = z.infer<typeof LedgerAnswer>
 

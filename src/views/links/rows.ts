@@ -1,7 +1,7 @@
 import type { LedgerAnswer, Place } from './ledger-schema'
 
 /** The kinds of rows between which a person chooses. */
-export const FACETS = ['drawn', 'quiet', 'broken', 'named', 'close', 'overlaps', 'web'] as const
+export const FACETS = ['drawn', 'quiet', 'broken', 'named', 'close', 'overlaps', 'stale', 'web'] as const
 export type Facet = (typeof FACETS)[number]
 
 export const FACET_NAMES: Record<Facet, string> = {
@@ -11,6 +11,7 @@ export const FACET_NAMES: Record<Facet, string> = {
   named: 'Named but not linked',
   close: 'Close in meaning',
   overlaps: 'Overlapping',
+  stale: 'Web links in doubt',
   web: 'Web links',
 }
 
@@ -27,7 +28,8 @@ export interface Row {
 }
 
 /** The rows of one facet. */
-export function rowsOf({ links, weblinks, mentions, close, overlaps }: LedgerAnswer, facet: Facet): Row[] {
+export function rowsOf(ledger: LedgerAnswer, facet: Facet): Row[] {
+  const { links, mentions, close, overlaps } = ledger
   switch (facet) {
     case 'named':
       return mentions.map(({ in: from, of, isInNote, said }) => ({
@@ -57,17 +59,25 @@ export function rowsOf({ links, weblinks, mentions, close, overlaps }: LedgerAns
         url: null,
       }))
     case 'web':
-      return weblinks.map(({ id, at, url, title }) => ({
-        key: id,
-        from: at,
-        to: null,
-        toWords: title || url,
-        how: '',
-        url,
-      }))
+      return webRows(ledger)
+    case 'stale':
+      return webRows(ledger).filter(({ how }) => how !== '')
     default:
       return links.filter((link) => facetOf(link) === facet).map(rowOf)
   }
+}
+
+/** Web links, with what was wrong when they were last looked at. */
+function webRows({ weblinks, checks }: LedgerAnswer): Row[] {
+  const troubles = new Map(checks.map(({ url, trouble }) => [url, trouble]))
+  return weblinks.map(({ id, at, url, title }) => ({
+    key: id,
+    from: at,
+    to: null,
+    toWords: title || url,
+    how: troubles.get(url) ?? '',
+    url,
+  }))
 }
 
 const facetOf = ({ broken, drawn }: LedgerAnswer['links'][number]): Facet =>
@@ -96,6 +106,7 @@ export function countsOf(ledger: LedgerAnswer): Record<Facet, number> {
     named: ledger.counts.mentions,
     close: ledger.counts.close,
     overlaps: ledger.counts.overlaps,
+    stale: webRows(ledger).filter(({ how }) => how !== '').length,
     web: ledger.counts.weblinks,
   }
   for (const link of ledger.links) counts[facetOf(link)]++

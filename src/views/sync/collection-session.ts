@@ -406,17 +406,30 @@ export class CollectionSession {
 
   /** Has pages brought in as maps. Resolves when that has ended; null where nothing came of it, and then it was told. */
   async importPages(pages: readonly { path: string; text: string }[]): Promise<ImportResult | null> {
+    const ended = await this.jobDone('imports', { pages })
+    if (ended?.state === 'done') return ImportResult.parse(ended.result)
+    if (ended) tell('The import was cancelled. What had been made of it lies in the trash.')
+    return null
+  }
+
+  /** Has all web links of the collection looked at. Resolves when that has ended, with whether it came to its end. */
+  async checkWeblinks(): Promise<boolean> {
+    return (await this.jobDone('links', {}))?.state === 'done'
+  }
+
+  /** Asks for a job and waits for its end; null where it failed, and then it was told. */
+  private async jobDone(path: string, asked: object): Promise<z.infer<typeof JobAnswer> | null> {
     const base = `/api/collections/${this.id}`
     const id = uuid()
     const look = () => ask(JobAnswer, `${base}/jobs/${id}`)
     try {
-      await twice(() => ask(z.unknown(), `${base}/imports`, { method: 'POST', body: { id, pages }, limit: COMMAND_MS }))
+      const body = { id, ...asked }
+      await twice(() => ask(z.unknown(), `${base}/${path}`, { method: 'POST', body, limit: COMMAND_MS }))
       await this.jobs.ended(id, look)
-      const { state, message, result } = await look()
+      const ended = await look()
       await this.feed.catchUp()
-      if (state === 'done') return ImportResult.parse(result)
-      if (state === 'failed') tellTrouble(new Error(message))
-      else tell('The import was cancelled. What had been made of it lies in the trash.')
+      if (ended.state !== 'failed') return ended
+      tellTrouble(new Error(ended.message))
     } catch (error) {
       tellTrouble(error)
     }
