@@ -303,6 +303,18 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
     links.push(change.edits[0]!.id)
   }
   await command('draw-links', { crosslinks: links, drawn: 'line' })
+  const [weblink, change] = await page.evaluate(() => [crypto.randomUUID(), crypto.randomUUID()])
+  const after = {
+    id: weblink,
+    topic: await idOf('Sow Leeks'),
+    url: 'http://127.0.0.1:1/',
+    title: 'Seeds',
+    rank: 'a0',
+    trashed: false,
+  }
+  const edits = [{ kind: 'weblink', id: weblink, before: null, after }]
+  const data = { changes: [{ id: change, label: 'Add a web link', edits, undoes: null }] }
+  expect((await page.request.post(`/api/collections/${collection}/changes`, { data })).status()).toBe(200)
   await page.locator('[data-stage]').getByRole('treeitem').first().click()
   await choose(page, 'Sow Leeks', 'Network', 'See all links of the collection')
 
@@ -325,6 +337,13 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
   await expect(named).toHaveCount(0)
   await page.getByText(/^Quiet/).click()
   await expect(named).toBeVisible()
+
+  // Whether the pages are there is looked at by the server, which asks nobody in its own network.
+  await page.getByText(/^Web links 1/).click()
+  await page.getByRole('button', { name: 'Look whether the pages are there' }).click()
+  await expect(page.getByText(/^Last looked at today/)).toBeVisible()
+  await page.getByText(/^Web links in doubt 1/).click()
+  await expect(page.getByRole('row', { name: /Sow Leeks.*Seeds.*own network/ })).toBeVisible()
 
   const way = page.getByRole('region', { name: 'Shortest way' })
   for (const [end, name] of [
