@@ -7,6 +7,7 @@ import { measureManyMaps } from './many-maps'
 import type { Measurement } from './measure'
 import { measureMemory } from './memory'
 import { measureMatching, measureMentions, measureQuality, measureSplit } from './network'
+import { measureSearch } from './search'
 import { measureStage } from './stage'
 import { measureTextSync } from './text-sync'
 
@@ -27,6 +28,7 @@ const benches: { rows: readonly string[]; run: Bench }[] = [
   },
   { rows: ['import-54k', 'publish-54k'], run: measureImport },
   { rows: ['copy-branch-5k'], run: measureCopy },
+  { rows: ['search-100k'], run: measureSearch },
   { rows: ['change-rate'], run: measureChangeRate },
   { rows: ['open-in-1k', 'digest-after-change', 'atlas-1k', 'atlas-pan-1k', 'standstill-1k'], run: measureManyMaps },
   { rows: ['live-lag', 'key-to-paint-20'], run: measureLive },

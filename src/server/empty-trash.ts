@@ -9,6 +9,7 @@ import type { Member } from './http/endpoint'
 import { Failure } from './http/failure'
 import { forgetDigests } from './records/digests'
 import { loadCollection, removeRecords } from './records/tables'
+import { forgetIndex } from './search/search-index'
 import { announce } from './telling/announce'
 import { MOST_BEHIND } from './telling/room'
 
@@ -57,6 +58,7 @@ async function removeUnlessNamed(client: Client, collection: string, only: strin
   await forgetInHistory(client, collection, gone)
   await removeRecords(client, collection, gone)
   await forgetDigests(client, collection, [...gone.get('map')!])
+  await forgetIndex(client, collection)
   const { rows } = await client.query<{ last: number }>(
     'UPDATE collection_counter SET last = last + $2 WHERE collection = $1 RETURNING last',
     [collection, MOST_BEHIND + 1],
