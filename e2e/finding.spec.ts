@@ -1,5 +1,16 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, beginOnMap, expectNoOverlap, makeMap, topic, write } from './person'
+import {
+  allSaved,
+  beginOnMap,
+  expectNoOverlap,
+  makeMap,
+  openSection,
+  plantGarden,
+  selectTopic,
+  topic,
+  write,
+} from './person'
 
 test('a newcomer finds what can be done by what is seen: writes, shapes, dresses, splits off, and goes back', async ({
   page,
@@ -233,4 +244,62 @@ test('on a telephone a map is read, added to and folded, and columns come one at
   await page.getByRole('button', { name: 'Close the topic sheet' }).click()
   await expect(page.getByRole('complementary', { name: 'Topic sheet' })).toBeHidden()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+})
+
+test('the search page finds words in notes and names with the way there, and keeps the tags in order', async ({
+  page,
+}) => {
+  await plantGarden(page, '- Spring\n  - Sow peas\n  - Sow leeks\n- Autumn\n  - Lift leeks')
+  const collection = new URL(page.url()).pathname.split('/')[2]!
+  await selectTopic(page, 'Sow peas')
+  await page.keyboard.press('Alt+n')
+  await page.keyboard.type('Soak them overnight in rainwater.')
+  await page.keyboard.press('Escape')
+  for (const [name, tag] of [
+    ['Sow peas', 'urgent'],
+    ['Sow leeks', 'at once'],
+    ['Lift leeks', 'later'],
+  ]) {
+    await selectTopic(page, name!)
+    await openSection(page, /^Badges, tags/)
+    await page.getByRole('combobox', { name: 'Add a tag' }).fill(tag!)
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('link', { name: tag!, exact: true })).toBeVisible()
+  }
+  await allSaved(page)
+  await page.goto(`/c/${collection}/search`)
+  const field = page.getByRole('textbox', { name: 'Words to search for' })
+  const found = page.getByRole('list', { name: 'Found' })
+  await field.fill('rainwatre soak')
+  await expect(found.getByRole('link')).toHaveText([
+    /^Soak them overnight in rainwater\.\s*Garden › Spring › Sow peas$/,
+  ])
+  await expect(found.locator('mark')).toHaveText(['Soak', 'rainwater'])
+  await page.getByRole('combobox', { name: 'With which tag' }).click()
+  await page.getByRole('option', { name: 'at once' }).click()
+  await expect(page.getByText(/^Nothing has .* here/)).toBeVisible()
+  await field.fill('')
+  await expect(found.getByRole('link')).toHaveText([/^Sow leeks/])
+  await page.goto(`/c/${collection}/search`)
+
+  const tags = page.getByRole('region', { name: 'Tags' })
+  await expect(tags.getByRole('listitem')).toHaveText([/^at once/, /^later/, /^urgent/])
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: scheme })
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  }
+  await tags.getByRole('button', { name: 'urgent: what can be done' }).click()
+  await page.getByRole('menuitem', { name: 'Merge into another …' }).click()
+  await page.getByRole('combobox', { name: 'Into' }).click()
+  await page.getByRole('option', { name: 'at once' }).click()
+  await page.getByRole('button', { name: 'Merge', exact: true }).click()
+  await expect(tags.getByRole('listitem')).toHaveText([/^at once2/, /^later1/])
+  await tags.getByRole('button', { name: 'later: what can be done' }).click()
+  await page.getByRole('menuitem', { name: 'Rename …' }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill('in winter')
+  await page.keyboard.press('Enter')
+  await expect(tags.getByRole('listitem')).toHaveText([/^at once2/, /^in winter1/])
+  await tags.getByRole('button', { name: 'at once', exact: true }).click()
+  await found.getByRole('link', { name: /Sow peas/ }).click()
+  await expect(topic(page, 'Sow peas')).toHaveAttribute('aria-selected', 'true')
 })

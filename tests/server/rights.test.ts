@@ -95,6 +95,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'POST /api/collections/[collection]/draft': { rights: editors, body: { wish: 'A plan', text: '' } },
   'GET /api/collections/[collection]/templates': { rights: readersOfAll },
   'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },
+  'GET /api/collections/[collection]/tags': { rights: readers },
   'GET /api/collections/[collection]/search': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/links': { rights: readers },
   // The owner asks while the check of the editor may still be going on.

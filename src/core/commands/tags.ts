@@ -4,7 +4,7 @@ import type { Records } from '../records/records'
 import type { TagRecord } from '../records/tag'
 import { MOST_TAGS } from '../records/topic'
 import { foldForIdentity } from '../text/folding'
-import { command, named } from './command'
+import { command, type NewChange, named } from './command'
 
 /** The tag of this name, case aside; undefined where there is none. */
 export const tagNamed = (records: Records, name: string): TagRecord | undefined =>
@@ -53,3 +53,37 @@ export const changeTag = command((change, args: { tag: TagId; name: string; tone
   change.update('tag', tag.id, { name, tone: args.tone })
   return { label: `Change the tag ${named(tag.name)}`, select: [] }
 })
+
+/**
+ * Makes one tag of several: what carries any of them carries `into`, and the others are gone. Refused where one of them is gone, or
+ * `into` is among the others. O(topics of the collection).
+ */
+export const mergeTags = command((change, args: { into: TagId; tags: readonly TagId[] }) => {
+  const into = tagOf(change, args.into)
+  if (args.tags.includes(into.id)) refuse('invalid', 'A tag cannot be merged into itself.')
+  const others = args.tags.map((tag) => tagOf(change, tag))
+  const gone = new Set<TagId>(args.tags)
+  for (const topic of [...change.records.all('topic')]) {
+    if (!topic.tags.some((tag) => gone.has(tag))) continue
+    change.update('topic', topic.id, { tags: [...new Set(topic.tags.map((tag) => (gone.has(tag) ? into.id : tag)))] })
+  }
+  for (const { id } of others) change.update('tag', id, { trashed: true })
+  return {
+    label: `Merge ${others.map(({ name }) => named(name)).join(', ')} into ${named(into.name)}`.slice(0, 400),
+    select: [],
+  }
+})
+
+/** Takes a tag off everything that carries it, and puts it into the trash. Refused where it is gone. O(topics of the collection). */
+export const removeTag = command((change, args: { tag: TagId }) => {
+  const tag = tagOf(change, args.tag)
+  const carrying = [...change.records.all('topic')].filter(({ tags }) => tags.includes(tag.id))
+  if (carrying.length > 0) untagTopics.within(change, { topics: carrying.map(({ id }) => id), tag: tag.id })
+  change.update('tag', tag.id, { trashed: true })
+  return { label: `Remove the tag ${named(tag.name)}`, select: [] }
+})
+
+function tagOf({ records }: NewChange, id: TagId): TagRecord {
+  const tag = records.get('tag', id)
+  return !tag || tag.trashed ? refuse('gone', 'This tag is gone.') : tag
+}

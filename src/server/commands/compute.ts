@@ -15,9 +15,10 @@ import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
 import { splitOffAll } from '../../core/commands/split-off'
+import { changeTag, mergeTags, removeTag } from '../../core/commands/tags'
 import { tellApart } from '../../core/commands/tell-apart'
 import { Drawn } from '../../core/records/crosslink'
-import { ChangeId, type CollectionId, CrosslinkId, FolderId, MapId, TopicId } from '../../core/records/ids'
+import { ChangeId, type CollectionId, CrosslinkId, FolderId, MapId, TagId, TopicId } from '../../core/records/ids'
 import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
@@ -150,6 +151,21 @@ const commands = {
     z.strictObject({ crosslinks: Links }),
     () => [],
     async ({ records }, args) => removeCrosslinks(records, args, newIds),
+  ),
+  'change-tag': command(
+    z.strictObject({ tag: TagId, name: z.string().max(100), tone: z.int().min(0).max(7).nullable() }),
+    () => [],
+    async ({ records }, args) => changeTag(records, args, newIds),
+  ),
+  'merge-tags': command(
+    z.strictObject({ into: TagId, tags: z.array(TagId).min(1).max(200) }),
+    () => [],
+    async ({ records }, args) => mergeTags(records, args, newIds),
+  ),
+  'remove-tag': command(
+    z.strictObject({ tag: TagId }),
+    () => [],
+    async ({ records }, args) => removeTag(records, args, newIds),
   ),
   link: command(
     z.strictObject({ from: TopicId, to: TopicId }),

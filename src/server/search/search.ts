@@ -52,7 +52,8 @@ const PATIENCE_MS = 1_500
  */
 export async function search({ collection, reach }: Member, asked: SearchAsked): Promise<Searched> {
   const words = searchedWords(asked.words).slice(0, MOST_ASKED)
-  if (words.length === 0) return { rows: [], words, isPartial: false }
+  if (words.length === 0)
+    return { rows: asked.tag ? await carrying({ collection, reach }, asked) : [], words, isPartial: false }
   const isPartial = !(await caughtUp(collection))
   return snapshot(async (client) => {
     // Plans are small: to compile one takes longer than to follow it. And few rows of the index are ever wanted.
@@ -80,6 +81,38 @@ async function caughtUp(collection: string): Promise<boolean> {
     clearTimeout(timer)
   }
 }
+
+/** All that carries a tag, in the order of maps. */
+async function carrying(
+  { collection, reach }: Pick<Member, 'collection' | 'reach'>,
+  { tag, map }: SearchAsked,
+): Promise<FoundRow[]> {
+  const given = [collection, tag, onlyMaps(reach), map]
+  return (await snapshot((client) => prepared<FoundRow>(client, CARRYING, given))).rows
+}
+
+export interface CountedTag {
+  id: string
+  name: string
+  tone: number | null
+  /** That carry it, as far as they are open to whoever asks. */
+  topics: number
+}
+
+/** All tags of a collection, in no order; to who is limited to some maps, those that are in use there. */
+export async function countTags({ collection, reach }: Member): Promise<CountedTag[]> {
+  const given = [collection, onlyMaps(reach)]
+  return (await snapshot((client) => prepared<CountedTag>(client, TAG_COUNTS, given))).rows
+}
+
+const TAG_COUNTS = `
+  SELECT g.id, g.name, g.tone, COALESCE(counted.topics, 0) AS topics
+  FROM tag g LEFT JOIN (
+    SELECT tag, count(*)::int AS topics
+    FROM topic t CROSS JOIN LATERAL unnest(t.tags) AS tag
+    JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
+    WHERE t.collection = $1 AND NOT t.trashed AND ($2::uuid[] IS NULL OR t.map = ANY($2)) GROUP BY tag) counted ON counted.tag = g.id
+  WHERE g.collection = $1 AND NOT g.trashed AND ($2::uuid[] IS NULL OR counted.topics > 0)`
 
 /** The texts of the topics above some, the root first; of those that are far down the last few. */
 export async function waysTo({ collection }: Member, topics: readonly string[]): Promise<Map<string, string[]>> {
@@ -250,6 +283,14 @@ function queryFor(kind: SearchedKind): string {
       ORDER BY number LIMIT ${ORDERED}) found
     WHERE NOT ${isBelowTrash('found.parent')} ORDER BY number LIMIT $8`
 }
+
+const MOST_CARRYING = 500
+const CARRYING = `
+  SELECT 'topic' AS kind, t.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", t.text
+  FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
+  WHERE t.collection = $1 AND NOT t.trashed AND $2::uuid = ANY(t.tags)
+    AND ($3::uuid[] IS NULL OR t.map = ANY($3)) AND ($4::uuid IS NULL OR t.map = $4) AND NOT ${isBelowTrash('t.parent')}
+  ORDER BY m.title, t.text, t.id LIMIT ${MOST_CARRYING}`
 
 const QUERIES = Object.fromEntries(
   (Object.keys(TELLING) as SearchedKind[]).map((kind) => [kind, queryFor(kind)]),

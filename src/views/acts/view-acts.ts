@@ -85,6 +85,11 @@ export const VIEW_ACTS = [
       act: ({ session }) => void session.takeBack('redo'),
     },
     { id: 'find', name: 'Find anything', keys: ['Ctrl+k'], act: () => workspace.dialog({ kind: 'find' }) },
+    {
+      id: 'search',
+      name: 'Search the whole collection',
+      act: ({ session }) => window.location.assign(`/c/${session.id}/search`),
+    },
     { id: 'keys', name: 'All keys', keys: ['F1', 'Ctrl+/'], act: () => workspace.dialog({ kind: 'keys' }) },
   ]),
 ]

@@ -68,6 +68,9 @@ function Maps() {
                 </Button>
               </>
             )}
+            <Button variant="default" component="a" href={`/c/${session.id}/search`}>
+              Search
+            </Button>
             <Button variant="default" component="a" href={`/c/${session.id}/atlas`}>
               Atlas
             </Button>

@@ -1,4 +1,4 @@
-import { Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { Anchor, Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import {
   IconFrame,
@@ -177,6 +177,11 @@ export function FindDialog({
         <Text c="dimmed" size="sm">
           Nothing in this collection contains “{asked}”, or words close to it.
         </Text>
+      )}
+      {onTakeBehind && asked !== '' && (
+        <Anchor size="sm" href={`/c/${collection}/search?words=${encodeURIComponent(asked)}`}>
+          All that has “{asked}”, by map, tag and kind
+        </Anchor>
       )}
       {footer}
     </Modal>

@@ -11,6 +11,7 @@ import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { BadgeGlyph } from '../workspace/BadgeGlyph'
 import { workspace } from '../workspace/workspace-store'
+import styles from './sheet.module.css'
 
 /** What marks the selected topics at first sight: badges, tags, a picture. */
 export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
@@ -105,7 +106,13 @@ function Tags({ topics }: { topics: readonly TopicRecord[] }) {
               removeButtonProps={{ 'aria-label': `Take the tag ${tag.name} off`, 'aria-hidden': false, tabIndex: 0 }}
               onRemove={() => session.run((records, newIds) => untagTopics(records, { topics: ids, tag: id }, newIds))}
             >
-              {carrying < topics.length ? `${tag.name}, ${carrying} of ${topics.length}` : tag.name}
+              <a
+                className={styles.tag}
+                href={`/c/${session.id}/search?tag=${id}`}
+                title={`All that carries ${tag.name}`}
+              >
+                {carrying < topics.length ? `${tag.name}, ${carrying} of ${topics.length}` : tag.name}
+              </a>
             </Pill>
           ) : (
             []

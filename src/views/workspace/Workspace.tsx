@@ -21,7 +21,7 @@ import { situationOf } from './situation'
 import { TopBar } from './TopBar'
 import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
-import { FACES, faceNamed, type Pane, useWorkspace, workspace } from './workspace-store'
+import { FACES, faceNamed, type Pane, SECTIONS, type Section, useWorkspace, workspace } from './workspace-store'
 
 const Outline = lazy(() => import('../outline/Outline'))
 const Page = lazy(() => import('../page/Page'))
@@ -76,6 +76,12 @@ function panesInAddress(first: MapId) {
   return beside ? [...panes, { map: beside, face: faceNamed(parameters.get('besideFace')), topic: besideTopic }] : panes
 }
 
+/** The section of the topic sheet that is to be opened. */
+function sectionInAddress(): Section | undefined {
+  const named = new URL(window.location.href).searchParams.get('section')
+  return SECTIONS.find((section) => section === named)
+}
+
 /** The maps that are to be merged into the first one. */
 const mergedInAddress = (): MapId[] =>
   new URL(window.location.href).searchParams.getAll('merge').flatMap((map) => MapId.safeParse(map).data ?? [])
@@ -96,7 +102,11 @@ function Shell({ first }: { first: MapId }) {
   const session = useSession()
   const { panes, active, leftOpen, sheetOpen, walk, drawer } = useWorkspace()
 
-  useEffect(() => workspace.start(panesInAddress(first)), [first])
+  useEffect(() => {
+    workspace.start(panesInAddress(first))
+    const section = sectionInAddress()
+    if (section) workspace.openSection(section)
+  }, [first])
   useEffect(() => {
     session.onWent = tellWent
   }, [session])

@@ -72,7 +72,8 @@ export type Dialog =
 export type Sortable = { drawer: MapId } | { branch: TopicId }
 
 /** The sections of the topic sheet that can be asked for. */
-export type Section = 'note' | 'links' | 'files' | 'marks' | 'look' | 'layout' | 'dates'
+export const SECTIONS = ['note', 'links', 'files', 'marks', 'look', 'layout', 'dates'] as const
+export type Section = (typeof SECTIONS)[number]
 
 interface Workspace {
   panes: readonly Pane[]

@@ -1,0 +1,31 @@
+import { z } from 'zod'
+
+/** Kinds of what is found, in the order in which they are told. */
+export const KINDS = ['map', 'topic', 'enclosure', 'tag', 'note', 'weblink', 'file'] as const
+export type Kind = (typeof KINDS)[number]
+
+export const KIND_NAMES: Record<Kind, string> = {
+  map: 'Maps',
+  topic: 'Topics',
+  enclosure: 'Enclosures',
+  tag: 'Tags',
+  note: 'Notes',
+  weblink: 'Web links',
+  file: 'Files',
+}
+
+const FoundRow = z.object({
+  kind: z.enum(KINDS),
+  id: z.string(),
+  topic: z.string().nullable(),
+  topicText: z.string().nullable(),
+  map: z.string().nullable(),
+  mapTitle: z.string().nullable(),
+  text: z.string(),
+  /** The topics above it, the root first. */
+  way: z.array(z.string()),
+})
+export type FoundRow = z.infer<typeof FoundRow>
+
+/** What searching answers; see server/search. */
+export const SearchAnswer = z.object({ rows: z.array(FoundRow), words: z.array(z.string()), isPartial: z.boolean() })
