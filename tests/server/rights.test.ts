@@ -95,6 +95,8 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'POST /api/collections/[collection]/draft': { rights: editors, body: { wish: 'A plan', text: '' } },
   'GET /api/collections/[collection]/templates': { rights: readersOfAll },
   'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },
+  'GET /api/collections/[collection]/dates': { rights: readers },
+  'GET /api/collections/[collection]/dates.ics': { rights: readers },
   'GET /api/collections/[collection]/tags': { rights: readers },
   'GET /api/collections/[collection]/search': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/links': { rights: readers },

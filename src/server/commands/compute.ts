@@ -5,6 +5,7 @@ import { refuse } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import { hangMap, placeInAtlas } from '../../core/commands/atlas-places'
 import { bringBack } from '../../core/commands/bring-back'
+import { bringCalendar } from '../../core/commands/bring-calendar'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
@@ -14,13 +15,18 @@ import { gatherTopics } from '../../core/commands/gather-topics'
 import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
+import { setDates } from '../../core/commands/set-dates'
+import { setTask } from '../../core/commands/set-task'
 import { splitOffAll } from '../../core/commands/split-off'
 import { changeTag, mergeTags, removeTag } from '../../core/commands/tags'
 import { tellApart } from '../../core/commands/tell-apart'
+import { readCalendar } from '../../core/formats/icalendar'
 import { Drawn } from '../../core/records/crosslink'
 import { ChangeId, type CollectionId, CrosslinkId, FolderId, MapId, TagId, TopicId } from '../../core/records/ids'
 import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
+import { MAX_TITLE } from '../../core/records/text'
+import { Dates, TaskState } from '../../core/records/topic'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
@@ -53,6 +59,18 @@ const command = <Args>(
   names: ServerCommand<Args>['names'],
   run: ServerCommand<Args>['run'],
 ): ServerCommand<Args> => ({ args, names, run })
+
+/** Letters of a calendar that is brought in. */
+const MOST_CALENDAR = 2_000_000
+
+function readable(text: string) {
+  try {
+    return readCalendar(text)
+  } catch (error) {
+    if (error instanceof RangeError) return refuse('invalid', error.message)
+    throw error
+  }
+}
 
 const Links = z.array(CrosslinkId).min(1).max(10_000)
 
@@ -151,6 +169,25 @@ const commands = {
     z.strictObject({ crosslinks: Links }),
     () => [],
     async ({ records }, args) => removeCrosslinks(records, args, newIds),
+  ),
+  'set-dates': command(
+    z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), dates: Dates.nullable() }),
+    ({ topics }) => topics,
+    async ({ records }, args) => setDates(records, args, newIds),
+  ),
+  'set-task': command(
+    z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), task: TaskState.nullable() }),
+    ({ topics }) => topics,
+    async ({ records }, args) => setTask(records, args, newIds),
+  ),
+  'bring-calendar': command(
+    z.strictObject({ map: MapId, name: z.string().max(MAX_TITLE), text: z.string().max(MOST_CALENDAR) }),
+    ({ map }) => [map],
+    async ({ records }, { map, name, text }) => {
+      const calendar = readable(text)
+      const outcome = bringCalendar(records, { map, name: calendar.name || name, items: calendar.items }, newIds)
+      return { ...outcome, report: { entries: calendar.items.length, unread: calendar.unread } }
+    },
   ),
   'change-tag': command(
     z.strictObject({ tag: TagId, name: z.string().max(100), tone: z.int().min(0).max(7).nullable() }),

@@ -86,6 +86,11 @@ export const VIEW_ACTS = [
     },
     { id: 'find', name: 'Find anything', keys: ['Ctrl+k'], act: () => workspace.dialog({ kind: 'find' }) },
     {
+      id: 'dates',
+      name: 'See all dates of the collection',
+      act: ({ session }) => window.location.assign(`/c/${session.id}/dates`),
+    },
+    {
       id: 'search',
       name: 'Search the whole collection',
       act: ({ session }) => window.location.assign(`/c/${session.id}/search`),

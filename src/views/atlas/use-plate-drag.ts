@@ -1,6 +1,7 @@
 import { zoomTransform } from 'd3-zoom'
 import { type PointerEvent, type RefObject, useEffect, useRef } from 'react'
 import type { Point } from '../../core/records/place'
+import { swallowClick } from '../app/swallow-click'
 
 /** How far the pointer moves before a press becomes a drag, in px. */
 const THRESHOLD = 6
@@ -67,9 +68,7 @@ export function usePlateDrag(
         const isDrag = done !== null && done.elements.length > 0
         stop()
         if (!done || !isDrag) return
-        // The press that ends a drag opens and chooses nothing.
-        window.addEventListener('click', swallow, { capture: true, once: true })
-        setTimeout(() => window.removeEventListener('click', swallow, { capture: true }))
+        swallowClick()
         const onto = done.onto?.dataset.map ?? null
         const { maps, by, words } = done
         const topic = words ? { id: words.dataset.topic!, text: words.textContent } : null
@@ -100,9 +99,4 @@ export function usePlateDrag(
     now.onto = onto
     if (onto) onto.dataset.over = ''
   }
-}
-
-const swallow = (event: Event) => {
-  event.preventDefault()
-  event.stopPropagation()
 }

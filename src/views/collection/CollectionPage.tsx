@@ -77,6 +77,9 @@ function Maps() {
             <Button variant="default" component="a" href={`/c/${session.id}/links`}>
               Links
             </Button>
+            <Button variant="default" component="a" href={`/c/${session.id}/dates`}>
+              Dates
+            </Button>
             <Button variant="default" component="a" href={`/c/${session.id}/crowding`}>
               Crowding
             </Button>

@@ -99,6 +99,11 @@ export class CollectionSession {
     return this.digest.role === 'owner' || this.digest.role === 'editor'
   }
   /** Whether this person may add maps, and whatever else belongs to the collection as a whole. */
+  mayEditMap(map: string): boolean {
+    const { roles } = this.digest
+    return this.mayEdit && (roles === null || roles[map] === 'editor' || roles[map] === 'owner')
+  }
+
   get mayEditAll(): boolean {
     return this.mayEdit && this.digest.roles === null
   }

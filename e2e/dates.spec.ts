@@ -1,0 +1,92 @@
+import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { allSaved, drag, plantGarden, topic } from './person'
+
+/** The date of a day so many days from today, as ISO 8601. */
+function dayFromToday(days: number): string {
+  const day = new Date()
+  day.setDate(day.getDate() + days)
+  return [day.getFullYear(), day.getMonth() + 1, day.getDate()].map((part) => String(part).padStart(2, '0')).join('-')
+}
+
+test('a season is planned: what is late comes first, days are dragged and ticked off, a calendar comes in and goes out', async ({
+  page,
+}) => {
+  await plantGarden(page, '- Spring\n  - Sow peas\n  - Lime the beds\n- Autumn\n  - Lift leeks')
+  const collection = new URL(page.url()).pathname.split('/')[2]!
+  const command = async (name: string, args: object) => {
+    const asked = { id: await page.evaluate(() => crypto.randomUUID()), args }
+    const answer = await page.request.post(`/api/collections/${collection}/commands/${name}`, { data: asked })
+    expect(answer.status()).toBe(200)
+  }
+  const idOf = (name: string) => topic(page, name).getAttribute('data-topic')
+  await allSaved(page)
+  for (const [name, days, task] of [
+    ['Sow peas', 3, null],
+    ['Lime the beds', -20, 'open'],
+    ['Lift leeks', 40, 'open'],
+  ] as const) {
+    await command('set-dates', { topics: [await idOf(name)], dates: { start: dayFromToday(days), end: null } })
+    if (task) await command('set-task', { topics: [await idOf(name)], task })
+  }
+  await page.goto(`/c/${collection}`)
+  await page.getByRole('link', { name: 'Dates', exact: true }).click()
+  const overdue = page.getByRole('region', { name: 'Overdue' })
+  await expect(overdue.getByRole('link')).toHaveText(['Lime the beds'])
+  await overdue.getByRole('checkbox', { name: 'Lime the beds is done' }).click()
+  await expect(overdue).toBeHidden()
+  await expect(page.getByRole('region', { name: 'What is over' }).getByRole('link')).toHaveText(['Lime the beds'])
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: scheme })
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  }
+
+  // Dragged along the line of days, a topic is on another day.
+  const line = page.getByRole('region', { name: 'Line of days' })
+  const peas = line.getByRole('link', { name: /^Sow peas, / })
+  const before = (await peas.getAttribute('aria-label'))!
+  const box = (await peas.boundingBox())!
+  await drag(page, { x: box.x + 6, y: box.y + 6 }, { x: box.x + 106, y: box.y + 6 })
+  await expect(peas).not.toHaveAttribute('aria-label', before)
+  await page.getByRole('button', { name: /^Undo: Date Sow peas/ }).click()
+  await expect(peas).toHaveAttribute('aria-label', before)
+
+  // Or with the keyboard, by its days.
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Lift leeks' })
+    .getByRole('button', { name: /: change$/ })
+    .click()
+  await page.getByLabel('Last day, of several').fill(dayFromToday(1))
+  await expect(page.getByText('It ends before it begins.')).toBeVisible()
+  await page.getByLabel('Last day, of several').fill(dayFromToday(42))
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('listitem').filter({ hasText: 'Lift leeks' })).toContainText('–')
+
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Bring a calendar in' }).click()
+  const day = dayFromToday(10).replaceAll('-', '')
+  const calendar = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART;VALUE=DATE:${day}\r\nRRULE:FREQ=YEARLY\r\nSUMMARY:Plant fair\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`
+  await (await chooser).setFiles({ name: 'fairs.ics', mimeType: 'text/calendar', buffer: Buffer.from(calendar) })
+  await expect(page.getByText(/^1 entry came into Garden\. Plant fair: it repeats/)).toBeVisible()
+  await expect(line.getByRole('link', { name: /^Plant fair, / })).toBeVisible()
+  await page.getByText('still to do').click()
+  await expect(line.getByRole('link')).toHaveCount(1)
+  await page.getByText('all', { exact: true }).click()
+  await page.getByText('a month').click()
+  await expect(page.getByRole('region', { name: 'Month' }).getByRole('columnheader')).toHaveCount(7)
+
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'As a calendar file' }).click()
+  const written = readFileSync((await (await download).path())!, 'utf8')
+  expect(
+    written
+      .match(/^SUMMARY:.*$/gm)
+      ?.map((each) => each.trim())
+      .sort(),
+  ).toEqual(['Lift leeks', 'Lime the beds', 'Plant fair', 'Sow peas'].map((text) => `SUMMARY:${text}`).sort())
+  await page.getByText('by week').click()
+  await page.getByRole('listitem').getByRole('link', { name: 'Plant fair' }).click()
+  await expect(topic(page, 'Plant fair')).toHaveAttribute('aria-selected', 'true')
+})
