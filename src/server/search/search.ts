@@ -66,7 +66,10 @@ export async function search({ collection, reach }: Member, asked: SearchAsked):
     if (meant.every(({ others }) => others.length === 0)) return { rows, words, isPartial }
     const known = new Set(rows.map(({ kind, id }) => `${kind} ${id}`))
     const more = (await find(meant)).filter(({ kind, id }) => !known.has(`${kind} ${id}`))
-    return { rows: [...rows, ...more], words: [...words, ...meant.flatMap(({ others }) => others)], isPartial }
+    // Words that nothing shown has are nobody's business: they may stand on maps that are not open to whoever asks.
+    const shown = new Set([...rows, ...more].flatMap(({ text }) => searchedWords(text)))
+    const others = meant.flatMap((each) => each.others.filter((word) => shown.has(word)))
+    return { rows: [...rows, ...more], words: [...words, ...others], isPartial }
   })
 }
 
