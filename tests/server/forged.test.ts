@@ -71,6 +71,8 @@ test('commands and questions that nobody would send are refused in words, and le
     ['bring-calendar', { map: elsewhere, name: 'x', text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }],
     ['bring-calendar', { map: garden, name: 'x', text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }],
     ['bring-calendar', { map: garden, name: 'x', text: '# no calendar' }],
+    ['rename-file', { file: nobody, name: 'x' }],
+    ['trash-files', { files: [nobody] }],
     ['change-tag', { tag: nobody, name: 'x', tone: 1 }],
     ['change-tag', { tag: spring, name: '', tone: 9 }],
     ['merge-tags', { into: nobody, tags: [nobody] }],

@@ -86,6 +86,7 @@ describe('somebody to whom one map is open', () => {
       await get('/search?words=hsut'),
       await get('/search?words=e'),
       await get('/maps'),
+      await get('/files'),
       await get('/tags'),
       await get('/dates'),
       await get('/dates.ics'),

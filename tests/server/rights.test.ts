@@ -117,6 +117,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   },
   'POST /api/collections/[collection]/bands': { rights: readers, body: { items: [], bands: [] } },
   'GET /api/collections/[collection]/stream': { rights: readers },
+  'GET /api/collections/[collection]/files': { rights: readers },
   'POST /api/collections/[collection]/files': {
     query: `topic=${NOT_THERE}&name=a.txt`,
     rights: { ...editors, mapEditor: 404, editor: 404, owner: 404 },

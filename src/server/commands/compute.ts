@@ -10,6 +10,7 @@ import type { IdSource, Outcome } from '../../core/commands/command'
 import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
 import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/commands/doorways'
+import { renameFile, trashFiles } from '../../core/commands/files'
 import { putIntoFolder } from '../../core/commands/folders'
 import { gatherTopics } from '../../core/commands/gather-topics'
 import { restoreMap, trashMaps } from '../../core/commands/maps'
@@ -22,7 +23,16 @@ import { changeTag, mergeTags, removeTag } from '../../core/commands/tags'
 import { tellApart } from '../../core/commands/tell-apart'
 import { readCalendar } from '../../core/formats/icalendar'
 import { Drawn } from '../../core/records/crosslink'
-import { ChangeId, type CollectionId, CrosslinkId, FolderId, MapId, TagId, TopicId } from '../../core/records/ids'
+import {
+  ChangeId,
+  type CollectionId,
+  CrosslinkId,
+  FileId,
+  FolderId,
+  MapId,
+  TagId,
+  TopicId,
+} from '../../core/records/ids'
 import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
 import { MAX_TITLE } from '../../core/records/text'
@@ -188,6 +198,16 @@ const commands = {
       const outcome = bringCalendar(records, { map, name: calendar.name || name, items: calendar.items }, newIds)
       return { ...outcome, report: { entries: calendar.items.length, unread: calendar.unread } }
     },
+  ),
+  'rename-file': command(
+    z.strictObject({ file: FileId, name: z.string().max(MAX_TITLE) }),
+    () => [],
+    async ({ records }, args) => renameFile(records, args, newIds),
+  ),
+  'trash-files': command(
+    z.strictObject({ files: z.array(FileId).min(1).max(1_000) }),
+    () => [],
+    async ({ records }, args) => trashFiles(records, args, newIds),
   ),
   'change-tag': command(
     z.strictObject({ tag: TagId, name: z.string().max(100), tone: z.int().min(0).max(7).nullable() }),

@@ -5,6 +5,7 @@ import { crowdedMaps, splitComesTo } from '../crowding'
 import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
 import { emptyTrash } from '../empty-trash'
+import { fileLedgerOf } from '../file-ledger'
 import { runJob } from '../jobs/run-job'
 import { linkLedgerOf, wayBetween } from '../link-ledger'
 import { suggestBands } from '../sorting'
@@ -18,6 +19,7 @@ export const tasks = {
   runJob,
   drawThumbnail,
   linkLedgerOf,
+  fileLedgerOf,
   wayBetween,
   suggestBands,
   crowdedMaps,

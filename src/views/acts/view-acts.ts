@@ -91,6 +91,11 @@ export const VIEW_ACTS = [
       act: ({ session }) => window.location.assign(`/c/${session.id}/dates`),
     },
     {
+      id: 'files',
+      name: 'See all files of the collection',
+      act: ({ session }) => window.location.assign(`/c/${session.id}/files`),
+    },
+    {
       id: 'search',
       name: 'Search the whole collection',
       act: ({ session }) => window.location.assign(`/c/${session.id}/search`),

@@ -26,6 +26,16 @@ export default function CollectionPage({ collection }: { collection: string }) {
   )
 }
 
+/** The screens that show all of a collection in one respect. */
+const WAYS = [
+  { name: 'Search', page: 'search' },
+  { name: 'Atlas', page: 'atlas' },
+  { name: 'Links', page: 'links' },
+  { name: 'Files', page: 'files' },
+  { name: 'Dates', page: 'dates' },
+  { name: 'Crowding', page: 'crowding' },
+] as const
+
 type Naming = { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
 type Asked = Naming | { kind: 'new' } | { kind: 'import' } | { kind: 'folder' | 'trash'; map: MapDigest }
 
@@ -68,21 +78,6 @@ function Maps() {
                 </Button>
               </>
             )}
-            <Button variant="default" component="a" href={`/c/${session.id}/search`}>
-              Search
-            </Button>
-            <Button variant="default" component="a" href={`/c/${session.id}/atlas`}>
-              Atlas
-            </Button>
-            <Button variant="default" component="a" href={`/c/${session.id}/links`}>
-              Links
-            </Button>
-            <Button variant="default" component="a" href={`/c/${session.id}/dates`}>
-              Dates
-            </Button>
-            <Button variant="default" component="a" href={`/c/${session.id}/crowding`}>
-              Crowding
-            </Button>
             <Button
               variant="light"
               component="a"
@@ -92,6 +87,13 @@ function Maps() {
               Publish
             </Button>
           </Group>
+        </Group>
+        <Group component="nav" gap={4} aria-label="See all of the collection">
+          {WAYS.map(({ name, page }) => (
+            <Button key={page} size="compact-md" variant="subtle" component="a" href={`/c/${session.id}/${page}`}>
+              {name}
+            </Button>
+          ))}
         </Group>
         <RunningJobs asList />
         {kept.length === 0 ? (

@@ -74,7 +74,7 @@ function Search() {
           <Title order={1} size="h2">
             Search
           </Title>
-          <UndoButton onDone={() => void queries.invalidateQueries({ queryKey: tagsKey(session.id) })} />
+          {!isAsking && <UndoButton onDone={() => void queries.invalidateQueries({ queryKey: tagsKey(session.id) })} />}
         </Group>
         <Group gap="sm" align="flex-end">
           <TextInput

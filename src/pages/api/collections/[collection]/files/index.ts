@@ -1,4 +1,5 @@
 import { Use, uploadToTopic } from '../../../../../server/files/upload'
+import { inThread } from '../../../../../server/heavy/heavy'
 import { endpoint, pathId } from '../../../../../server/http/endpoint'
 import { Failure } from '../../../../../server/http/failure'
 import { TopicIdInPath } from '../../../../../server/http/path-ids'
@@ -15,4 +16,11 @@ export const POST = endpoint({
     const change = await uploadToTopic(who, topic, url.searchParams.get('name') ?? '', use.data, asked.bytes())
     return json(201, { change })
   },
+})
+
+/** Every file of the collection with where it is. */
+export const GET = endpoint({
+  access: 'reader of a map',
+  cost: 50,
+  handle: ({ who }) => inThread('fileLedgerOf', who),
 })
