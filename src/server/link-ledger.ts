@@ -11,9 +11,6 @@ import { ENGLISH } from '../core/text/days'
 import { wholeCollection } from './collections'
 import { database } from './database'
 import type { Member } from './http/endpoint'
-import { Failure } from './http/failure'
-import { askJob } from './jobs/ask-job'
-import { jobOf } from './jobs/job-rows'
 import { english } from './lexicon/lexicon'
 
 /** A map drawn small: boxes as x, y, width and height, lines as x and y of their corners; all whole px. */
@@ -158,18 +155,4 @@ export async function wayBetween({ collection, reach }: Member, from: TopicId, t
   if (!start || !mayRead(reach, start.place.map)) return null
   const way = shortestWay(records, from, to, (map) => mayRead(reach, map))
   return way?.map(({ topic, by }) => ({ ...placeOf(records.need('topic', topic)), by })) ?? null
-}
-
-/** Asks that all web links of a collection are looked at. Refused while that is going on. */
-export async function checkWeblinks({ collection, person }: Member, id: string): Promise<{ job: string }> {
-  const isNew = await askJob({
-    id,
-    collection,
-    person,
-    kind: 'check web links',
-    label: 'Look at the web links',
-    input: null,
-  })
-  if (!isNew && !(await jobOf(collection, id))) throw new Failure(409, 'The web links are being looked at right now.')
-  return { job: id }
 }

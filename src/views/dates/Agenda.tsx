@@ -4,9 +4,8 @@ import { agendaOf, isOverdue } from '../../core/dates/agenda'
 import { dayNumber, isoDay } from '../../core/text/days'
 import { sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
-import type { DateActs } from './DatesPage'
 import styles from './dates.module.css'
-import { addressOf, type DatedTopic } from './dates-answer'
+import { addressOf, type DateActs, type DatedTopic } from './dates-answer'
 
 interface Props {
   rows: readonly DatedTopic[]

@@ -14,7 +14,7 @@ import { UndoButton } from '../collection/UndoButton'
 import { useTags } from '../search/use-tags'
 import { useSession } from '../sync/use-session'
 import { Agenda } from './Agenda'
-import { type DatedTopic, DatesAnswer } from './dates-answer'
+import { type DateActs, type DatedTopic, DatesAnswer } from './dates-answer'
 import { LineOfDays } from './LineOfDays'
 import { Month } from './Month'
 
@@ -24,15 +24,6 @@ export default function DatesPage({ collection }: { collection: string }) {
       <DatesOfAll />
     </OpenedCollection>
   )
-}
-
-/** What can be done with what is dated. */
-export interface DateActs {
-  mayEdit(map: string): boolean
-  setDates(row: DatedTopic, dates: Dates | null): void
-  move(row: DatedTopic, days: number): void
-  tick(row: DatedTopic, isDone: boolean): void
-  hueOf(map: string): string
 }
 
 const CalendarReport = z.object({ entries: z.number(), unread: z.array(z.string()) })

@@ -7,9 +7,8 @@ import { dayNumber, isoDay } from '../../core/text/days'
 import { swallowClick } from '../app/swallow-click'
 import { sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
-import type { DateActs } from './DatesPage'
 import styles from './dates.module.css'
-import { addressOf, type DatedTopic } from './dates-answer'
+import { addressOf, type DateActs, type DatedTopic } from './dates-answer'
 
 /** How many days the line shows, by name. */
 const SPANS = { week: 7, month: 31, quarter: 92, year: 366, 'five years': 1_827 } as const

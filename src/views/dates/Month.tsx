@@ -3,9 +3,8 @@ import { IconChevronLeft, IconChevronRight } from '@tabler/icons-react'
 import { useState } from 'react'
 import { isOverdue, lastDay, monthWeeks } from '../../core/dates/agenda'
 import { useSessionHandle } from '../sync/use-session'
-import type { DateActs } from './DatesPage'
 import styles from './dates.module.css'
-import { addressOf, type DatedTopic } from './dates-answer'
+import { addressOf, type DateActs, type DatedTopic } from './dates-answer'
 
 const named = (options: Intl.DateTimeFormatOptions) => {
   const words = new Intl.DateTimeFormat(undefined, { ...options, timeZone: 'UTC' })

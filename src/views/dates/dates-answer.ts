@@ -17,3 +17,12 @@ export const DatesAnswer = z.array(DatedTopic)
 
 export const addressOf = (collection: string, { map, topic }: DatedTopic): string =>
   `/c/${collection}/m/${map}?topic=${topic}&section=dates`
+
+/** What can be done with what is dated. */
+export interface DateActs {
+  mayEdit(map: string): boolean
+  setDates(row: DatedTopic, dates: Dates | null): void
+  move(row: DatedTopic, days: number): void
+  tick(row: DatedTopic, isDone: boolean): void
+  hueOf(map: string): string
+}

@@ -1,9 +1,7 @@
-import { z } from 'zod'
-import { ChangeId } from '../../../../core/records/ids'
 import { inThread } from '../../../../server/heavy/heavy'
 import { endpoint } from '../../../../server/http/endpoint'
 import { json } from '../../../../server/http/reply'
-import { checkWeblinks } from '../../../../server/link-ledger'
+import { CheckAsked, checkWeblinks } from '../../../../server/jobs/ask-check'
 
 export const GET = endpoint({
   access: 'reader of a map',
@@ -11,10 +9,10 @@ export const GET = endpoint({
   handle: ({ who }) => inThread('linkLedgerOf', who),
 })
 
-/** Has all web links looked at. The id is that of the job: asked for twice, it is done once. */
+/** Has all web links looked at. */
 export const POST = endpoint({
   access: 'editor',
-  body: z.strictObject({ id: ChangeId }),
+  body: CheckAsked,
   cost: 200,
   handle: async ({ who, body }) => json(202, await checkWeblinks(who, body.id)),
 })
