@@ -1,4 +1,5 @@
 import { setImmediate as breathe } from 'node:timers/promises'
+import pLimit from 'p-limit'
 import { wordsForFinding } from '../../core/text/folding'
 import { type Client, database, transaction } from '../database'
 
@@ -25,6 +26,8 @@ export const searchedWords = (text: string): string[] =>
 /** Changes that are read at once, and texts that are folded before others have their turn. */
 const [CHANGES_AT_ONCE, TEXTS_AT_ONCE, LETTERS_AT_ONCE] = [500, 500, 200_000]
 
+/** So many collections are read at once: each takes a connection. */
+const turns = pLimit(2)
 const goingOn = new Map<string, Promise<void>>()
 
 /**
@@ -34,7 +37,7 @@ const goingOn = new Map<string, Promise<void>>()
 export function catchUp(collection: string): Promise<void> {
   let going = goingOn.get(collection)
   if (!going) {
-    going = bringUp(collection).finally(() => goingOn.delete(collection))
+    going = turns(bringUp, collection).finally(() => goingOn.delete(collection))
     goingOn.set(collection, going)
   }
   return going

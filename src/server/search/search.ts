@@ -1,7 +1,10 @@
+import pLimit from 'p-limit'
+import { DatabaseError } from 'pg'
 import { onlyMaps } from '../../core/rights/grant'
 import { isNearly } from '../../core/text/nearly'
 import { type Client, prepared, snapshot } from '../database'
 import type { Member } from '../http/endpoint'
+import { Failure } from '../http/failure'
 import { catchUp, SEARCHED, type SearchedKind, searchedWords } from './search-index'
 
 /** What is asked for: words, and in which kinds, map or tag alone. */
@@ -55,7 +58,27 @@ export async function search({ collection, reach }: Member, asked: SearchAsked):
   if (words.length === 0)
     return { rows: asked.tag ? await carrying({ collection, reach }, asked) : [], words, isPartial: false }
   const isPartial = !(await caughtUp(collection))
+  if (turns.pendingCount >= MOST_WAITING)
+    throw new Failure(503, 'Too many are searching just now. Please try again in a moment.')
+  return turns(() => lookUp({ collection, reach }, asked, words, isPartial))
+}
+
+/** How many searches are answered at once, how many wait, and how long one may take, in ms. */
+const turns = pLimit(4)
+const MOST_WAITING = 60
+const MOST_MS = 2_000
+
+/** PostgreSQL's code for a statement that took too long. */
+const QUERY_CANCELED = '57014'
+
+function lookUp(
+  { collection, reach }: Pick<Member, 'collection' | 'reach'>,
+  asked: SearchAsked,
+  words: string[],
+  isPartial: boolean,
+): Promise<Searched> {
   return snapshot(async (client) => {
+    await client.query(`SET LOCAL statement_timeout = ${MOST_MS}`)
     // Plans are small: to compile one takes longer than to follow it. And few rows of the index are ever wanted.
     await client.query('SET LOCAL jit = off; SET LOCAL enable_seqscan = off')
     const find = (meant: readonly Meant[]) => rowsFor(client, collection, onlyMaps(reach), asked, words, meant)
@@ -70,6 +93,9 @@ export async function search({ collection, reach }: Member, asked: SearchAsked):
     const shown = new Set([...rows, ...more].flatMap(({ text }) => searchedWords(text)))
     const others = meant.flatMap((each) => each.others.filter((word) => shown.has(word)))
     return { rows: [...rows, ...more], words: [...words, ...others], isPartial }
+  }).catch((error: unknown) => {
+    if (error instanceof DatabaseError && error.code === QUERY_CANCELED) return { rows: [], words, isPartial: true }
+    throw error
   })
 }
 
@@ -149,7 +175,7 @@ const OTHERS = `
   SELECT asked.number::int, other.word, other.is_near AS "isNear"
   FROM unnest($2::text[], $3::text[]) WITH ORDINALITY AS asked(word, pattern, number)
   CROSS JOIN LATERAL (
-    (SELECT word, false AS is_near FROM search_word WHERE collection = $1 AND word LIKE asked.pattern
+    (SELECT word, false AS is_near FROM search_word WHERE collection = $1 AND length(asked.word) > 1 AND word LIKE asked.pattern
      ORDER BY length(word), word LIMIT ${MOST_CONTAINING})
     UNION ALL
     (SELECT word, true FROM search_word WHERE collection = $1 AND length(asked.word) >= ${NEARLY_FROM} AND word % asked.word

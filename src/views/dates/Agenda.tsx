@@ -13,13 +13,14 @@ interface Props {
   acts: DateActs
 }
 
-/** Weeks that are over of which so many are shown before somebody asks for more. */
-const OVER = 4
+/** So many weeks that are ahead, and that are over, are shown before somebody asks for more. */
+const [AHEAD, OVER] = [26, 4]
 
 /** What is dated, by week: what is overdue first, then what is ahead, then what is over. */
 export function Agenda({ rows, today, acts }: Props) {
   const { overdue, ahead, over } = agendaOf(rows, today)
   const [shown, setShown] = useState(OVER)
+  const [shownAhead, setShownAhead] = useState(AHEAD)
   const list = (of: readonly DatedTopic[]) => (
     <ul className={styles.rows}>
       {of.map((row) => (
@@ -37,11 +38,16 @@ export function Agenda({ rows, today, acts }: Props) {
           {list(overdue)}
         </section>
       )}
-      {ahead.map(({ monday, rows: of }) => (
+      {ahead.slice(0, shownAhead).map(({ monday, rows: of }) => (
         <Week key={monday} monday={monday} today={today} order={2}>
           {list(of)}
         </Week>
       ))}
+      {ahead.length > shownAhead && (
+        <Button variant="default" size="compact-sm" mr="auto" onClick={() => setShownAhead(shownAhead + AHEAD)}>
+          Later ones
+        </Button>
+      )}
       {over.length > 0 && (
         <section aria-label="What is over">
           <Title order={2} size="h5" c="dimmed">

@@ -7,7 +7,6 @@ import {
   Group,
   Loader,
   Menu,
-  Modal,
   Stack,
   Table,
   Text,
@@ -22,6 +21,7 @@ import { z } from 'zod'
 import { foldForFinding } from '../../core/text/folding'
 import { readableSize } from '../../core/text/readable-size'
 import { ask, wordsFor } from '../app/api'
+import { NameDialog } from '../app/NameDialog'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
@@ -159,8 +159,10 @@ function Files() {
         )}
       </Stack>
       {renamed && (
-        <Rename
-          row={renamed}
+        <NameDialog
+          title={`Rename ${renamed.name}`}
+          name={renamed.name}
+          most={200}
           onClose={() => setRenamed(null)}
           onName={(name) => {
             setRenamed(null)
@@ -264,37 +266,5 @@ function FileTable({ rows, rename, remove }: TableProps) {
         </Table.Tbody>
       </Table>
     </Table.ScrollContainer>
-  )
-}
-
-function Rename({ row, onName, onClose }: { row: FileRow; onName(name: string): void; onClose(): void }) {
-  const [name, setName] = useState(row.name)
-  return (
-    <Modal opened onClose={onClose} title={`Rename ${row.name}`} transitionProps={{ duration: 0 }}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          onName(name)
-        }}
-      >
-        <Stack>
-          <TextInput
-            label="Name"
-            data-autofocus
-            value={name}
-            maxLength={200}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-          <Group justify="flex-end">
-            <Button variant="default" onClick={onClose}>
-              Cancel
-            </Button>
-            <Button type="submit" disabled={name.trim() === ''}>
-              Rename
-            </Button>
-          </Group>
-        </Stack>
-      </form>
-    </Modal>
   )
 }

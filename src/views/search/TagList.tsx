@@ -1,8 +1,9 @@
-import { ActionIcon, Button, Group, Menu, Modal, Select, Stack, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { ActionIcon, Button, Group, Menu, Modal, Select, Stack, Text, UnstyledButton } from '@mantine/core'
 import { IconDots } from '@tabler/icons-react'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { toneClass } from '../../core/look/families'
+import { NameDialog } from '../app/NameDialog'
 import { useSession } from '../sync/use-session'
 import styles from './search.module.css'
 import { type CountedTag, tagsKey, useTags } from './use-tags'
@@ -77,8 +78,10 @@ export function TagList({ onShow }: { onShow(tag: string): void }) {
         ))}
       </ul>
       {asked?.kind === 'rename' && (
-        <Rename
-          tag={asked.tag}
+        <NameDialog
+          title={`Rename the tag ${asked.tag.name}`}
+          name={asked.tag.name}
+          most={100}
           onClose={() => setAsked(null)}
           onName={(name) => {
             void change(asked.tag, { name }).then((isDone) => isDone && setAsked(null))
@@ -109,38 +112,6 @@ function Hue({ tag, tone, onChoose }: { tag: CountedTag; tone: number | null; on
       aria-pressed={tag.tone === tone}
       onClick={onChoose}
     />
-  )
-}
-
-function Rename({ tag, onName, onClose }: { tag: CountedTag; onName(name: string): void; onClose(): void }) {
-  const [name, setName] = useState(tag.name)
-  return (
-    <Modal opened onClose={onClose} title={`Rename the tag ${tag.name}`} transitionProps={{ duration: 0 }}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          onName(name)
-        }}
-      >
-        <Stack>
-          <TextInput
-            label="Name"
-            data-autofocus
-            value={name}
-            maxLength={100}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-          <Group justify="flex-end">
-            <Button variant="default" onClick={onClose}>
-              Cancel
-            </Button>
-            <Button type="submit" disabled={name.trim() === ''}>
-              Rename
-            </Button>
-          </Group>
-        </Stack>
-      </form>
-    </Modal>
   )
 }
 

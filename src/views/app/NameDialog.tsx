@@ -1,0 +1,45 @@
+import { Button, Group, Modal, Stack, TextInput } from '@mantine/core'
+import { useState } from 'react'
+
+interface Props {
+  title: string
+  /** The name until now. */
+  name: string
+  /** How many letters it may have. */
+  most: number
+  onName(name: string): void
+  onClose(): void
+}
+
+/** Asks for another name of something. */
+export function NameDialog({ title, name: before, most, onName, onClose }: Props) {
+  const [name, setName] = useState(before)
+  return (
+    <Modal opened onClose={onClose} title={title} transitionProps={{ duration: 0 }}>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          onName(name)
+        }}
+      >
+        <Stack>
+          <TextInput
+            label="Name"
+            data-autofocus
+            value={name}
+            maxLength={most}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
+          <Group justify="flex-end">
+            <Button variant="default" onClick={onClose}>
+              Cancel
+            </Button>
+            <Button type="submit" disabled={name.trim() === ''}>
+              Rename
+            </Button>
+          </Group>
+        </Stack>
+      </form>
+    </Modal>
+  )
+}
