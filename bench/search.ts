@@ -8,9 +8,9 @@ import type { Member } from '../src/server/http/endpoint'
 import { createGuest } from '../src/server/people/people'
 import { search } from '../src/server/search/search'
 import { catchUp, SEARCHED_KINDS } from '../src/server/search/search-index'
-import { percentile } from './stage'
 import { type Measurement, seededRandom } from './measure'
 import { plain } from './served'
+import { percentile } from './stage'
 
 const [TOPICS, MAPS, VOCABULARY, QUERIES] = [50_000, 500, 30_000, 400]
 const random = seededRandom(100)

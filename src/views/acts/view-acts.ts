@@ -86,12 +86,12 @@ export const VIEW_ACTS = [
     },
     { id: 'find', name: 'Find anything', keys: ['Ctrl+k'], act: () => workspace.dialog({ kind: 'find' }) },
     {
-      id: 'dates',
+      id: 'all-dates',
       name: 'See all dates of the collection',
       act: ({ session }) => window.location.assign(`/c/${session.id}/dates`),
     },
     {
-      id: 'files',
+      id: 'all-files',
       name: 'See all files of the collection',
       act: ({ session }) => window.location.assign(`/c/${session.id}/files`),
     },
