@@ -176,7 +176,7 @@ function DatesOfAll() {
             {rows.length === 0 && (
               <Text c="dimmed">
                 {data.length === 0
-                  ? 'No topic has a date yet. On a map, dates are given in the topic sheet; or bring a calendar in.'
+                  ? `No topic has a date yet. On a map, dates are given in the topic sheet${home ? '; or bring a calendar in' : ''}.`
                   : 'Nothing of this kind has a date.'}
               </Text>
             )}
