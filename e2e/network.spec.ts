@@ -171,6 +171,27 @@ test('a map of another collection is brought in while merging, and its own stays
   await plan.getByRole('button', { name: 'Merge', exact: true }).click()
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(topic(page, 'Sow leeks')).toBeVisible()
+  await allSaved(page)
+
+  // A copy that is merged back brings nothing back that was taken out here, unless somebody says so.
+  await page.goto(`/c/${collection}`)
+  await page.getByRole('button', { name: 'Plot: what can be done' }).click()
+  await page.getByRole('menuitem', { name: 'Duplicate', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Plot, copy' })).toBeVisible()
+  await page.getByRole('link', { name: 'Plot', exact: true }).click()
+  await selectTopic(page, 'Sow leeks')
+  await page.keyboard.press('Delete')
+  await allSaved(page)
+  await choose(page, 'Plot', 'Network', /^Merge/)
+  await plan.getByRole('combobox', { name: 'Maps to take over' }).click()
+  await page.getByRole('option', { name: 'Plot, copy' }).click()
+  await page.keyboard.press('Escape')
+  await expect(plan.getByText(/^2 joined, 0 added/)).toBeVisible()
+  await plan.getByRole('combobox', { name: 'Which decisions' }).click()
+  await page.getByRole('option', { name: 'Taken out here 1' }).click()
+  await expect(plan.getByText(/^It stays away: it was taken out here/)).toBeVisible()
+  await plan.getByRole('button', { name: 'Add it all the same' }).click()
+  await expect(plan.getByText(/^2 joined, 1 added/)).toBeVisible()
 })
 
 test('doorways are made, peeked into and unfolded in place, and links are drawn by hand, labelled, and become branches', async ({

@@ -76,6 +76,22 @@ describe('a publication', () => {
     expect((await Caller.nobody.call('GET', `${home}/maps/garden.html`)).status).toBe(200)
   })
 
+  test('is told of each map: one that was made since is not on the site yet', async () => {
+    await publish()
+    const since = await owner.grow('# Made since\n\n- Later')
+    const facts = (await owner.call('GET', `/api/collections/${owner.collection}/maps`)).json as {
+      map: string
+      published: boolean
+      changedAt: string
+      files: number
+    }[]
+    const of = (id: string) => facts.find((each) => each.map === id)!
+    expect(of(map)).toMatchObject({ published: true, files: 0 })
+    expect(of(since).published).toBe(false)
+    expect(Date.parse(of(since).changedAt)).toBeGreaterThan(Date.parse(of(map).changedAt))
+    await owner.command('trash-maps', { maps: [since] })
+  })
+
   test('is packed into the same zip each time, with every file of the site', async () => {
     await publish()
     const zip = async () => Buffer.from(await (await owner.raw('GET', `${path()}.zip`)).arrayBuffer())

@@ -11,7 +11,7 @@ import { changeOf } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
 import { authorOf } from '../commit/receive-changes'
 import { prepared, snapshot } from '../database'
-import { roomFor } from '../files/quota'
+import { roomLeft } from '../files/quota'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { reachIn } from '../people/rights'
@@ -56,7 +56,7 @@ export async function adopt(
     throw new Failure(404, 'This map is gone.')
   const { change } = adoptMap(here, { there, map, first }, { newId: uuid })
   const bytes = change.edits.reduce((sum, edit) => sum + (edit.kind === 'file' ? (edit.after.size ?? 0) : 0), 0)
-  if (bytes > (bytes > 0 ? await roomFor(collection, person) : 0))
+  if (bytes > (bytes > 0 ? await roomLeft(collection, person) : 0))
     throw new Failure(413, 'There is no room left for the files of this map. Nothing was changed.')
   const result = await submitChange(collection, { change: { ...change, id }, author: authorOf(member) })
   if (!result.ok) throw new Failure(result.problem.code === 'forbidden' ? 403 : 409, result.problem.message)

@@ -55,3 +55,10 @@ export function tell(message: ReactNode, forMs = 5_000): void {
 export function tellTrouble(error: unknown): void {
   notifications.show({ message: wordsFor(error), color: 'ember', autoClose: 8_000 })
 }
+
+/** Asks once more where the answer was lost on its way: what is asked for carries an id, and is done once. */
+export const twice = <Value>(asked: () => Promise<Value>): Promise<Value> =>
+  asked().catch((error: unknown) => {
+    if (error instanceof TypeError) return asked()
+    throw error
+  })

@@ -42,8 +42,8 @@ export function LineOfDays({ rows, today, acts }: { rows: readonly DatedTopic[];
   const perDay = Math.max(1, width) / days
   const { marks, lines, hidden } = useMemo(() => marksOn(rows, first, days, perDay), [rows, first, days, perDay])
   const zoom = (next: Span) => {
-    // The same day stays where it is.
-    setFirst(Math.round(dayNumber(today) - SPANS[next] * BEFORE))
+    // The day that is a fifth from the left stays where it is.
+    setFirst(Math.round(first + (days - SPANS[next]) * BEFORE))
     setSpan(next)
   }
   const follow = (event: PointerEvent) => {
@@ -82,7 +82,11 @@ export function LineOfDays({ rows, today, acts }: { rows: readonly DatedTopic[];
           <ActionIcon variant="default" aria-label="Earlier days" onClick={() => setFirst(first - Math.ceil(days / 2))}>
             <IconChevronLeft size={18} />
           </ActionIcon>
-          <Button variant="default" size="compact-sm" onClick={() => zoom(span)}>
+          <Button
+            variant="default"
+            size="compact-sm"
+            onClick={() => setFirst(Math.round(dayNumber(today) - days * BEFORE))}
+          >
             Today
           </Button>
           <ActionIcon variant="default" aria-label="Later days" onClick={() => setFirst(first + Math.ceil(days / 2))}>

@@ -11,7 +11,7 @@ import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/recor
 import { TemplateRecord } from '../../core/records/template'
 import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
-import { ask, tell, tellTrouble } from '../app/api'
+import { ask, tell, tellTrouble, twice } from '../app/api'
 import { Calm } from '../app/calm'
 import { CommandAnswer, HeldSnapshot, JobAnswer, Told } from './api-schemas'
 import { ChangeFeed } from './change-feed'
@@ -159,12 +159,10 @@ export class CollectionSession {
 
   /** Whether somebody may edit some maps here and one of these edits stands on another one. */
   private goesTooFar({ edits }: Change): boolean {
-    const { roles } = this.digest
-    if (!roles) return false
-    const mayEdit = (map: string) => roles[map] === 'editor' || roles[map] === 'owner'
+    if (!this.digest.roles) return false
     return edits.some(({ kind, id }) => {
       const record = this.records.get(kind, id)
-      return record && ![...standsOn(this.records, kind, record)].every(mayEdit)
+      return record && ![...standsOn(this.records, kind, record)].every((map) => this.mayEditMap(map))
     })
   }
 
@@ -530,13 +528,6 @@ export class CollectionSession {
     }
   }
 }
-
-/** Asks once more where the answer was lost on its way: what is asked for carries an id, and is done once. */
-const twice = <Value>(asked: () => Promise<Value>): Promise<Value> =>
-  asked().catch((error: unknown) => {
-    if (error instanceof TypeError) return asked()
-    throw error
-  })
 
 const Adopted = z.object({ change: Told, map: MapId })
 
