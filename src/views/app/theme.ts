@@ -52,6 +52,7 @@ export const theme = createTheme({
   autoContrast: true,
   components: {
     Badge: Badge.extend({ defaultProps: { tt: 'none' } }),
+    Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Dismiss' } } },
     // The head of a dialog is no banner of the page.
     Modal: Modal.extend({
       defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'none' } } },
