@@ -40,5 +40,8 @@ export default defineConfig({
   security: { checkOrigin: false },
   experimental: { csp: true },
   server: { host: '127.0.0.1', port: 4170 },
-  vite: { build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 }, ssr: { external: ['@node-rs/argon2', 'pg'] } },
+  vite: {
+    build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
+    ssr: { external: ['@node-rs/argon2', 'pg', 'pdfjs-dist'] },
+  },
 })

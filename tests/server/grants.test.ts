@@ -99,6 +99,7 @@ describe('somebody to whom one map is open', () => {
       await get('/grants'),
       await get(`/maps/${shut}`),
       await get(`/files/${file}`),
+      await get(`/files/${file}/text`),
       await guest.call('GET', '/api/collections'),
       await guest.send('POST', `${at}/merge-plan`, { target: open, sources: [shut], way: 'beside' }),
       await guest.send('POST', `${at}/draft`, { wish: 'shut reed nest', text: '' }),

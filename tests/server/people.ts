@@ -143,6 +143,7 @@ export class Caller {
       notes: records.note ?? [],
       crosslinks: records.crosslink ?? [],
       files: records.file ?? [],
+      attachments: records.attachment ?? [],
       tags: records.tag ?? [],
       enclosures: records.enclosure ?? [],
       farTopics,

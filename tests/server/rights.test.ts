@@ -125,6 +125,9 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/files/[file]': {
     rights: { ...readers, ...missing, ...missingToSome },
   },
+  'GET /api/collections/[collection]/files/[file]/text': {
+    rights: { ...readers, ...missing, ...missingToSome },
+  },
   'GET /api/collections/[collection]/publication': { rights: readersOfAll },
   'GET /api/collections/[collection]/publication.zip': {
     rights: { ...readersOfAll, ...missing },

@@ -3,6 +3,7 @@ import { refuse } from '../changes/problem'
 import { headingAddress, resolveAddress } from '../formats/address'
 import { countItems, type OutlineItem, outlineItem } from '../formats/outline'
 import { readDocument } from '../formats/read-text'
+import { newAttachment } from '../records/attachment'
 import type { LinkEnd } from '../records/crosslink'
 import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId } from '../records/ids'
 import { isRoot } from '../records/place'
@@ -158,7 +159,7 @@ class LinkResolver {
       const ranks = generateNKeysBetween(null, null, files.size)
       for (const file of files) {
         const id = this.change.newId(AttachmentId)
-        this.change.create('attachment', { id, topic: topic.id, file, rank: ranks.shift()!, trashed: false })
+        this.change.create('attachment', newAttachment({ id, topic: topic.id, file, rank: ranks.shift()! }))
       }
     }
   }

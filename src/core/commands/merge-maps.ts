@@ -254,11 +254,11 @@ class Merge {
     const own = this.records.attachments(topic)
     const known = new Set(own.map((attachment) => attachment.file))
     let rank = own.at(-1)?.rank ?? null
-    for (const { file } of this.records.attachments(source.id)) {
-      if (known.has(file)) continue
-      known.add(file)
+    for (const attachment of this.records.attachments(source.id)) {
+      if (known.has(attachment.file)) continue
+      known.add(attachment.file)
       rank = generateKeyBetween(rank, null)
-      this.change.create('attachment', { id: this.change.newId(AttachmentId), topic, file, rank, trashed: false })
+      this.change.create('attachment', { ...attachment, id: this.change.newId(AttachmentId), topic, rank })
       this.counts.files++
     }
   }

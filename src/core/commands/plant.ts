@@ -5,7 +5,7 @@ import { NoteId, TopicId, WeblinkId } from '../records/ids'
 import type { HangingPlace, Place } from '../records/place'
 import { cutText, MAX_TITLE, MAX_TOPIC_TEXT, storable } from '../records/text'
 import type { TopicRecord } from '../records/topic'
-import { isFollowable, MAX_ADDRESS } from '../records/weblink'
+import { isFollowable, MAX_ADDRESS, newWeblink } from '../records/weblink'
 import { joinTexts } from '../text/join-texts'
 import { blankTopic } from './blank-topic'
 import type { NewChange } from './command'
@@ -109,13 +109,8 @@ function plantWeblinks(change: NewChange, topic: TopicRecord, item: OutlineItem)
   const links = item.links.filter((link) => isFollowable(link.address) && link.address.length <= MAX_ADDRESS)
   const ranks = generateNKeysBetween(null, null, links.length)
   links.forEach((link, i) => {
-    change.create('weblink', {
-      id: change.newId(WeblinkId),
-      topic: topic.id,
-      url: storable(link.address),
-      title: cutText(storable(link.title), MAX_TITLE),
-      rank: ranks[i]!,
-      trashed: false,
-    })
+    const id = change.newId(WeblinkId)
+    const title = cutText(storable(link.title), MAX_TITLE)
+    change.create('weblink', newWeblink({ id, topic: topic.id, url: storable(link.address), title, rank: ranks[i]! }))
   })
 }

@@ -1,7 +1,7 @@
 import { type TopicId, WeblinkId } from '../records/ids'
 import { isRoot } from '../records/place'
 import { cutText } from '../records/text'
-import { isFollowable } from '../records/weblink'
+import { isFollowable, newWeblink } from '../records/weblink'
 import { titleOf } from '../text/title'
 import { trimEndOf } from '../text/trim-end'
 import { rankAfterLast } from '../tree/rank'
@@ -28,7 +28,7 @@ export const setText = command((change, args: { topic: TopicId; text: string }) 
   const url = args.text.trim()
   if (readable !== null && !links.some((link) => link.url === url)) {
     const id = change.newId(WeblinkId)
-    change.create('weblink', { id, topic: topic.id, url, title: '', rank: rankAfterLast(links), trashed: false })
+    change.create('weblink', newWeblink({ id, topic: topic.id, url, title: '', rank: rankAfterLast(links) }))
   }
   const map = isRoot(topic) ? records.get('map', topic.place.map) : undefined
   if (map && map.title === titleOf(topic.text) && titleOf(text) !== '')

@@ -1,6 +1,6 @@
 import { refuse } from '../changes/problem'
 import { type TopicId, WeblinkId } from '../records/ids'
-import { isFollowable } from '../records/weblink'
+import { isFollowable, newWeblink } from '../records/weblink'
 import { rankAfterLast } from '../tree/rank'
 import { command, named } from './command'
 
@@ -20,7 +20,7 @@ export const addWeblink = command((change, args: { topic: TopicId; url: string; 
   const url = readAddress(args.url)
   const rank = rankAfterLast(change.records.weblinks(topic.id))
   const title = args.title.trim()
-  change.create('weblink', { id: change.newId(WeblinkId), topic: topic.id, url, title, rank, trashed: false })
+  change.create('weblink', newWeblink({ id: change.newId(WeblinkId), topic: topic.id, url, title, rank }))
   return { label: `Add a web link to ${named(topic.text)}`, select: [topic.id] }
 })
 

@@ -5,9 +5,9 @@ import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { isInTrash } from '../tree/walk'
 
-/** Where a file is: hung on a topic, as its picture, behind a map, or in what belongs to the collection as a whole. */
+/** Where a file is: hung on a topic, there as an earlier version, as its picture, behind a map, or in what belongs to the collection as a whole. */
 export interface FileUse {
-  how: 'file' | 'picture' | 'background' | 'collection'
+  how: 'file' | 'earlier' | 'picture' | 'background' | 'collection'
   topic: TopicId | null
   map: MapId | null
   /** Of the topic, or of the map. */
@@ -47,17 +47,18 @@ export function usesOf(records: Records, { id }: Pick<FileRecord, 'id'>): FileUs
   const uses: FileUse[] = []
   for (const { from, reference } of referencesTo('file'))
     for (const record of records.referring(from, reference, { kind: 'file', id })) {
-      const use = placeIn(records, from, record)
+      const use = placeIn(records, from, record, id)
       if (use) uses.push(use)
     }
   return uses
 }
 
-function placeIn(records: Records, kind: RecordKind, record: AnyRecord): FileUse | null {
+function placeIn(records: Records, kind: RecordKind, record: AnyRecord, file: FileId): FileUse | null {
   if (record.trashed) return null
-  const at = (topic: TopicRecord | undefined, how: 'file' | 'picture') =>
+  const at = (topic: TopicRecord | undefined, how: FileUse['how']) =>
     topic && !isInTrash(records, topic) ? { how, topic: topic.id, map: topic.place.map, text: topic.text } : null
-  if (kind === 'attachment' && 'topic' in record) return at(records.get('topic', record.topic), 'file')
+  if (kind === 'attachment' && 'topic' in record)
+    return at(records.get('topic', record.topic), 'file' in record && record.file === file ? 'file' : 'earlier')
   if (kind === 'topic') return at(records.get('topic', record.id), 'picture')
   if (kind === 'map') {
     const map = records.get('map', record.id)

@@ -17,9 +17,18 @@ export const WeblinkRecord = z.strictObject({
   url: storedText(MAX_ADDRESS).refine(isFollowable, 'A web link begins with http://, https:// or mailto:.'),
   title,
   rank: Rank,
+  /** Whether somebody has read it and said so. */
+  read: z.boolean().default(false),
   trashed: z.boolean(),
 })
 export type WeblinkRecord = z.infer<typeof WeblinkRecord>
+
+/** A web link that is new, and still to be read. */
+export const newWeblink = (fields: Pick<WeblinkRecord, 'id' | 'topic' | 'url' | 'title' | 'rank'>): WeblinkRecord => ({
+  ...fields,
+  read: false,
+  trashed: false,
+})
 
 export const weblinkKind = defineKind(WeblinkRecord, {
   references: [inside('topic', 'topic', 'The topic of this web link')],

@@ -27,6 +27,10 @@ export function ranksBehind(
   return generateNKeysBetween(rankOf(here[at]), rankOf(here[at + 1]), count)
 }
 
+/** A rank between two others, or at an end. Equal ones, which two clients can have made at once, count as the first alone. */
+export const between = (before: string | undefined, after: string | undefined): string =>
+  generateKeyBetween(before ?? null, after === undefined || after === before ? null : after)
+
 /** A rank after the last of a list that is sorted by rank. */
 export function rankAfterLast(list: readonly { rank: string }[]): string {
   return generateKeyBetween(list.at(-1)?.rank ?? null, null)

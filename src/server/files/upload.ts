@@ -1,14 +1,14 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import type { CommittedChange, Edit } from '../../core/changes/edit'
-import { attachFiles } from '../../core/commands/attachments'
+import { attachFiles, replaceFile } from '../../core/commands/attachments'
 import type { Outcome } from '../../core/commands/command'
 import { setBackground } from '../../core/commands/looks'
 import { putPicture } from '../../core/commands/pictures'
 import { backdropOf } from '../../core/look/styles'
 import type { FileRecord } from '../../core/records/file'
 import { fileNameFrom } from '../../core/records/file-name'
-import { FileId, type TopicId } from '../../core/records/ids'
+import { type AttachmentId, FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
 import { mayEdit, mayRead } from '../../core/rights/grant'
 import { submitChange } from '../commit/queue'
@@ -20,12 +20,14 @@ import { GIVEN, loadByIds, loadInto } from '../records/tables'
 import { storeContent } from './contents'
 import { pictureSize } from './pictures'
 import { roomFor } from './quota'
+import { noteToRead } from './reading/reading-rows'
 
 /** Types that content alone does not tell apart from plain text, by the ending of the name. Nothing here can run. */
 const TEXT_TYPES: Record<string, string> = { csv: 'text/csv', ics: 'text/calendar', md: 'text/markdown' }
 
 export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>, most?: number): Promise<FileRecord> {
   const content = await storeContent(stream, most)
+  await noteToRead(content.sha256)
   const stored = fileNameFrom(name)
   const ending = stored.split('.').at(-1)!.toLowerCase()
   const type = content.type === 'text/plain' ? (TEXT_TYPES[ending] ?? content.type) : content.type
@@ -36,10 +38,16 @@ export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>,
 
 /** What an upload becomes: a file on a topic, its picture, or what lies behind the map of the topic. */
 export const Use = z.enum(['file', 'picture', 'background'])
-type Use = z.infer<typeof Use>
 
-function putToUse(records: Records, topic: TopicId, file: FileRecord, use: Use): Outcome {
+/** What an upload is for; `replaces` names the file on the topic whose newer version it is. */
+interface Purpose {
+  use: z.infer<typeof Use>
+  replaces: AttachmentId | null
+}
+
+function putToUse(records: Records, topic: TopicId, file: FileRecord, { use, replaces }: Purpose): Outcome {
   const newIds = { newId: uuid }
+  if (replaces) return replaceFile(records, { attachment: replaces, file: file.id }, newIds)
   if (use === 'file') return attachFiles(records, { topic, files: [file.id] }, newIds)
   const natural = file.picture
   if (!natural) throw new Failure(415, `${file.name} is not a picture that can be shown. Nothing was changed.`)
@@ -55,7 +63,7 @@ export async function uploadToTopic(
   member: Member,
   topic: TopicId,
   name: string,
-  use: Use,
+  purpose: Purpose,
   stream: AsyncIterable<Uint8Array>,
 ): Promise<CommittedChange> {
   const { collection, person, reach } = member
@@ -71,8 +79,11 @@ export async function uploadToTopic(
   const there = records.get('topic', topic)
   if (!there || !mayRead(reach, there.place.map)) throw new Failure(404, 'The topic for this file is gone.')
   if (!mayEdit(reach, there.place.map)) throw new Failure(403, 'Your role on this map does not allow this.')
+  const replaced = purpose.replaces && records.get('attachment', purpose.replaces)
+  if (purpose.replaces && (!replaced || replaced.trashed))
+    throw new Failure(404, 'The file that this one replaces is gone.')
   const file = await storeFile(name, stream, await roomFor(collection, person))
-  const { change } = putToUse(records, topic, file, use)
+  const { change } = putToUse(records, topic, file, purpose)
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
   const label = change.label.replace('a file', file.name.slice(0, 80))
   const result = await submitChange(collection, {

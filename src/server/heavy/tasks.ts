@@ -6,6 +6,7 @@ import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
 import { emptyTrash } from '../empty-trash'
 import { fileLedgerOf } from '../file-ledger'
+import { takeText } from '../files/reading/take-text'
 import { runJob } from '../jobs/run-job'
 import { linkLedgerOf, wayBetween } from '../link-ledger'
 import { suggestBands } from '../sorting'
@@ -25,5 +26,6 @@ export const tasks = {
   crowdedMaps,
   emptyTrash,
   splitComesTo,
+  takeText,
 }
 export type Tasks = typeof tasks

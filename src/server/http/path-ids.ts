@@ -2,7 +2,12 @@ import { z } from 'zod'
 import { MapId } from '../../core/records/ids'
 
 /** The ids that stand in paths, for pages that know the server alone. */
-export { FileId as FileIdInPath, MapId as MapIdInPath, TopicId as TopicIdInPath } from '../../core/records/ids'
+export {
+  AttachmentId as AttachmentIdInPath,
+  FileId as FileIdInPath,
+  MapId as MapIdInPath,
+  TopicId as TopicIdInPath,
+} from '../../core/records/ids'
 
 export const ChangeIdInPath = z.uuid().lowercase()
 export const GrantIdInPath = z.uuid().lowercase()

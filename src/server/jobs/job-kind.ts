@@ -11,4 +11,6 @@ export interface JobKind<Input> {
   takeBack(job: HeldJob): Promise<void>
   /** What a person is told where it failed for a reason that is ours. */
   failed: string
+  /** Whether Folvet asked for it itself, in nobody's name; else whoever asked must still be allowed to. */
+  isOurs?: true
 }

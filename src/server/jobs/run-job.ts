@@ -8,9 +8,15 @@ import { importKind } from './import-job'
 import type { JobKind } from './job-kind'
 import { type HeldJob, LostJob } from './job-rows'
 import { publishKind } from './publish-job'
+import { readFilesKind } from './read-files-job'
 
 /** Every kind of job. A new one is a file beside these and a line here. */
-const kinds = { publish: publishKind, import: importKind, 'check web links': checkLinksKind } as const
+const kinds = {
+  publish: publishKind,
+  import: importKind,
+  'check web links': checkLinksKind,
+  'read files': readFilesKind,
+} as const
 type JobKindName = keyof typeof kinds
 
 const kindOf = (job: HeldJob): JobKind<unknown> => {
@@ -28,9 +34,7 @@ export async function runJob(job: HeldJob): Promise<boolean> {
   try {
     if (job.state === 'ending') await kind.takeBack(job)
     else {
-      const [reach] = await reachesOf(database(), job.collection, [job.person])
-      if (!reachesAll(reach!, 'editor'))
-        throw new Failure(403, 'Your role in this collection does not allow this any more.')
+      if (!kind.isOurs) await checkAsker(job)
       await kind.run(job, job.input, (done, total) => parentPort?.postMessage({ progress: { done, total } }))
     }
     return true
@@ -38,6 +42,12 @@ export async function runJob(job: HeldJob): Promise<boolean> {
     if (error instanceof LostJob) return false
     throw error
   }
+}
+
+async function checkAsker(job: HeldJob): Promise<void> {
+  const [reach] = await reachesOf(database(), job.collection, [job.person])
+  if (!reachesAll(reach!, 'editor'))
+    throw new Failure(403, 'Your role in this collection does not allow this any more.')
 }
 
 export const wordsForFailed = (job: HeldJob): string => kindOf(job).failed

@@ -1,5 +1,6 @@
 import { Refusal } from '../../core/changes/problem'
 import { isAway } from '../database'
+import { askForReading } from '../files/reading/reading-rows'
 import { Thread } from '../heavy/thread'
 import { log } from '../http/endpoint'
 import { Failure } from '../http/failure'
@@ -20,8 +21,18 @@ const held = new Set<Holding>()
 
 /** Works on jobs from now on; called once a process: those of this process at once, others when nobody is at them. */
 export function startJobs(): void {
-  setInterval(workSoon, LOOK_MS).unref()
-  workSoon()
+  setInterval(look, LOOK_MS).unref()
+  look()
+}
+
+/** Asks for jobs of our own, and works on what there is. */
+function look(): void {
+  askForReading()
+    .then((collections) => collections.forEach(announceJobs))
+    .catch((error: unknown) => {
+      if (!isAway(error)) log.error({ error }, 'it could not be seen whether there are files to read')
+    })
+    .finally(workSoon)
 }
 
 /** To be called when a job was added in this process. */

@@ -12,6 +12,8 @@ export const SEARCHED = {
   note: { table: 'note', text: 'text', fields: ['text'] },
   weblink: { table: 'weblink', text: "title || ' ' || url", fields: ['title', 'url'] },
   file: { table: 'file', text: 'name', fields: ['name'] },
+  /** What stands in files: its words are taken out of them by a job, so they are written by themselves below. */
+  'file text': { table: 'file', text: 'name', fields: [] },
 } as const
 export type SearchedKind = keyof typeof SEARCHED
 export const SEARCHED_KINDS = Object.keys(SEARCHED) as SearchedKind[]
@@ -61,19 +63,18 @@ async function bringUp(collection: string): Promise<void> {
  * written. Returns whether that is all.
  */
 async function readOn(client: Client, collection: string, last: number): Promise<boolean> {
-  await client.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 21))', [collection])
+  await holdIndex(client, collection)
   const state = await client.query<{ number: number }>('SELECT number FROM search_state WHERE collection = $1', [
     collection,
   ])
   const number = state.rows[0]?.number ?? null
   const changed = number === null ? null : await nextChanges(client, collection, number)
-  for (const kind of SEARCHED_KINDS)
-    await index(
-      client,
-      collection,
-      kind,
-      changed ? (changed.ids.get(kind) ?? []) : await allIds(client, collection, kind),
-    )
+  for (const kind of SEARCHED_KINDS) {
+    const of = kind === 'file text' ? 'file' : kind
+    const ids = changed ? (changed.ids.get(of) ?? []) : await allIds(client, collection, of)
+    if (kind === 'file text') await indexTexts(client, collection, ids)
+    else await index(client, collection, kind, ids)
+  }
   const isAll = changed === null || changed.count < CHANGES_AT_ONCE
   if (changed === null) await client.query('ANALYZE search_row, search_word')
   await client.query(KEEP_STATE, [collection, isAll ? Math.max(last, changed?.last ?? 0) : changed.last])
@@ -83,6 +84,9 @@ async function readOn(client: Client, collection: string, last: number): Promise
 const KEEP_STATE = `
   INSERT INTO search_state (collection, number) VALUES ($1, $2)
   ON CONFLICT (collection) DO UPDATE SET number = excluded.number`
+
+const holdIndex = (client: Client, collection: string) =>
+  client.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 21))', [collection])
 
 async function allIds(client: Client, collection: string, kind: SearchedKind): Promise<string[]> {
   const { rows } = await client.query<{ id: string }>(`SELECT id FROM ${SEARCHED[kind].table} WHERE collection = $1`, [
@@ -131,6 +135,35 @@ async function index(client: Client, collection: string, kind: SearchedKind, ids
       await client.query(KEEP_WORDS, [collection, [...new Set(words.flatMap((row) => row.words))].sort()])
       await breathe()
     }
+  }
+}
+
+const WORDS_OF_TEXTS = `
+  WITH word AS MATERIALIZED (
+    SELECT f.id, ARRAY(SELECT DISTINCT unnest(tsvector_to_array(x.words)) FROM file_text x WHERE x.sha256 = f.sha256 LIMIT ${MOST_WORDS}) AS words
+    FROM file f WHERE f.collection = $1 AND f.id = ANY($2)
+  ), row AS (
+    INSERT INTO search_row (collection, kind, id, words)
+    SELECT $1, 'file text', id, array_to_tsvector(words) FROM word WHERE words <> '{}'
+    ON CONFLICT (collection, kind, id) DO UPDATE SET words = excluded.words)
+  INSERT INTO search_word (collection, word) SELECT DISTINCT $1::uuid, w FROM word, unnest(words) w ORDER BY w ON CONFLICT DO NOTHING`
+
+/** Writes the words that stand in some files. */
+async function indexTexts(client: Client, collection: string, ids: readonly string[]): Promise<void> {
+  for (let from = 0; from < ids.length; from += FILES_AT_ONCE)
+    await client.query(WORDS_OF_TEXTS, [collection, ids.slice(from, from + FILES_AT_ONCE)])
+}
+const FILES_AT_ONCE = 20
+
+/** Takes the text of a content into the index, wherever there are files with it. */
+export async function indexFileTexts(client: Client, sha256: string): Promise<void> {
+  const { rows } = await client.query<{ collection: string; ids: string[] }>(
+    'SELECT collection, array_agg(id) AS ids FROM file WHERE sha256 = $1 GROUP BY collection ORDER BY collection',
+    [sha256],
+  )
+  for (const { collection, ids } of rows) {
+    await holdIndex(client, collection)
+    await indexTexts(client, collection, ids)
   }
 }
 

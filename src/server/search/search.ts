@@ -26,8 +26,11 @@ export interface FoundRow {
   topicText: string | null
   map: string | null
   mapTitle: string | null
-  /** Of a note the words around the first that was found; else its name. */
+  /** Of a long text the words around the first that was found; else its name. */
   text: string
+  /** Of what stands in a file the page on which it was found, counted from 1, and the name of the file. */
+  page: number | null
+  file: string | null
 }
 
 export interface Searched {
@@ -241,7 +244,13 @@ interface Telling {
   topics: string | null
   /** What is told of a text that can be long. */
   excerpt?: string
+  /** What else is needed of `r` to find the page, and how it is found; `found` is the row without it. */
+  more?: string
+  page?: string
 }
+
+const around = (text: string) =>
+  `substring(${text} FROM greatest(1, coalesce(nullif(position($7 IN lower(${text})), 0), position(split_part($7, ' ', 1) IN lower(${text}))) - ${BEFORE}) FOR ${EXCERPT})`
 
 /** Looked up one by one: the planner does not know how few there are. */
 const topicWhere = (condition: string) => `
@@ -264,6 +273,16 @@ const TELLING: Record<SearchedKind, Telling> = {
     searched: 'r.name',
     topics: `JOIN attachment a ON a.collection = $1 AND a.file = r.id AND NOT a.trashed ${topicWhere('id = a.topic')}`,
   },
+  'file text': {
+    text: 'r.name',
+    searched: 'r.name',
+    topics: `JOIN attachment a ON a.collection = $1 AND a.file = r.id AND NOT a.trashed ${topicWhere('id = a.topic')}`,
+    more: 'r.sha256',
+    page: `CROSS JOIN LATERAL (
+      SELECT page, text AS page_text FROM file_text WHERE sha256 = found.more
+      ORDER BY words @@ $2::tsquery DESC, words @@ replace($2::tsquery::text, ' & ', ' | ')::tsquery DESC, page LIMIT 1) p`,
+    excerpt: around('page_text'),
+  },
   weblink: {
     text: "COALESCE(NULLIF(r.title, ''), r.url)",
     searched: "(r.title || ' ' || r.url)",
@@ -273,7 +292,7 @@ const TELLING: Record<SearchedKind, Telling> = {
     text: 'r.text',
     searched: 'r.text',
     topics: topicWhere('note = r.id'),
-    excerpt: `substring(text FROM greatest(1, coalesce(nullif(position($7 IN lower(text)), 0), position(split_part($7, ' ', 1) IN lower(text))) - ${BEFORE}) FOR ${EXCERPT})`,
+    excerpt: around('text'),
   },
 }
 
@@ -282,7 +301,7 @@ const TELLING: Record<SearchedKind, Telling> = {
  * for, $7 what was typed, $8 how many of each kind, $9 how many are looked at of those with whole words and of the others.
  */
 function queryFor(kind: SearchedKind): string {
-  const { text, searched, topics, excerpt = 'text' } = TELLING[kind]
+  const { text, searched, topics, excerpt = 'text', more = 'NULL', page = '' } = TELLING[kind]
   const hit = `
     WITH hit AS MATERIALIZED (
       (SELECT id, true AS is_whole FROM search_row
@@ -294,15 +313,21 @@ function queryFor(kind: SearchedKind): string {
   if (!topics)
     return `${hit}
       SELECT '${kind}' AS kind, r.id, NULL AS topic, NULL AS "topicText", ${kind === 'map' ? 'r.id' : 'NULL'} AS map,
-             ${kind === 'map' ? 'r.title' : 'NULL'} AS "mapTitle", ${text} AS text
+             ${kind === 'map' ? 'r.title' : 'NULL'} AS "mapTitle", ${text} AS text,
+             NULL::int AS page, NULL AS file
       FROM hit CROSS JOIN LATERAL (SELECT * FROM ${SEARCHED[kind].table} WHERE collection = $1 AND id = hit.id AND NOT trashed LIMIT 1) r
       WHERE ${kind === 'map' ? '($4::uuid[] IS NULL OR r.id = ANY($4)) AND ($5::uuid IS NULL OR r.id = $5)' : '$4::uuid[] IS NULL AND $5::uuid IS NULL'}
         AND $6::uuid IS NULL
       ORDER BY ${order}, r.id LIMIT $8`
   const isPlaced = kind === 'topic' ? `AND t.place <> 'to place'` : ''
-  return `${hit}
-    SELECT kind, id, topic, "topicText", map, "mapTitle", ${excerpt} AS text FROM (
-      SELECT '${kind}' AS kind, r.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", ${text} AS text, t.parent,
+  // The page is looked for in what is told alone.
+  const told = (columns: string) => `kind, id, topic, "topicText", map, "mapTitle", ${excerpt} AS text, ${columns}`
+  const select = page
+    ? `SELECT ${told('page, text AS file')} FROM (SELECT * FROM told) found ${page} ORDER BY number`
+    : `SELECT ${told('NULL::int AS page, NULL AS file')} FROM told ORDER BY number`
+  return `${hit}, told AS MATERIALIZED (
+    SELECT * FROM (
+      SELECT '${kind}' AS kind, r.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", ${text} AS text, ${more} AS more, t.parent,
              row_number() OVER (ORDER BY ${order}, t.id, r.id) AS number
       FROM hit CROSS JOIN LATERAL (SELECT * FROM ${SEARCHED[kind].table} WHERE collection = $1 AND id = hit.id AND NOT trashed LIMIT 1) r
       ${topics}
@@ -310,12 +335,13 @@ function queryFor(kind: SearchedKind): string {
       WHERE NOT m.trashed ${isPlaced}
         AND ($4::uuid[] IS NULL OR t.map = ANY($4)) AND ($5::uuid IS NULL OR t.map = $5) AND ($6::uuid IS NULL OR $6 = ANY(t.tags))
       ORDER BY number LIMIT ${ORDERED}) found
-    WHERE NOT ${isBelowTrash('found.parent')} ORDER BY number LIMIT $8`
+    WHERE NOT ${isBelowTrash('found.parent')} ORDER BY number LIMIT $8)
+    ${select}`
 }
 
 const MOST_CARRYING = 500
 const CARRYING = `
-  SELECT 'topic' AS kind, t.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", t.text
+  SELECT 'topic' AS kind, t.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", t.text, NULL::int AS page, NULL AS file
   FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
   WHERE t.collection = $1 AND NOT t.trashed AND $2::uuid = ANY(t.tags)
     AND ($3::uuid[] IS NULL OR t.map = ANY($3)) AND ($4::uuid IS NULL OR t.map = $4) AND NOT ${isBelowTrash('t.parent')}

@@ -2,10 +2,10 @@ import { Use, uploadToTopic } from '../../../../../server/files/upload'
 import { inThread } from '../../../../../server/heavy/heavy'
 import { endpoint, pathId } from '../../../../../server/http/endpoint'
 import { Failure } from '../../../../../server/http/failure'
-import { TopicIdInPath } from '../../../../../server/http/path-ids'
+import { AttachmentIdInPath, TopicIdInPath } from '../../../../../server/http/path-ids'
 import { json } from '../../../../../server/http/reply'
 
-/** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map. */
+/** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map; with `replaces` as the newer version of a file on it. */
 export const POST = endpoint({
   access: 'editor of a map',
   cost: 20,
@@ -13,7 +13,10 @@ export const POST = endpoint({
     const topic = pathId(TopicIdInPath, url.searchParams.get('topic') ?? undefined, 'topic')
     const use = Use.safeParse(url.searchParams.get('use') ?? 'file')
     if (!use.success) throw new Failure(400, 'A file can be attached, or used as a picture or a background.')
-    const change = await uploadToTopic(who, topic, url.searchParams.get('name') ?? '', use.data, asked.bytes())
+    const named = url.searchParams.get('replaces')
+    const replaces = named === null ? null : pathId(AttachmentIdInPath, named, 'file')
+    const purpose = { use: use.data, replaces }
+    const change = await uploadToTopic(who, topic, url.searchParams.get('name') ?? '', purpose, asked.bytes())
     return json(201, { change })
   },
 })

@@ -1,7 +1,7 @@
-import { fileOf } from '../../../../../server/files/find-file'
-import { serveContent, servePicture } from '../../../../../server/files/serve-content'
-import { endpoint, pathId } from '../../../../../server/http/endpoint'
-import { FileIdInPath } from '../../../../../server/http/path-ids'
+import { fileOf } from '../../../../../../server/files/find-file'
+import { serveContent, servePicture } from '../../../../../../server/files/serve-content'
+import { endpoint, pathId } from '../../../../../../server/http/endpoint'
+import { FileIdInPath } from '../../../../../../server/http/path-ids'
 
 /** The content of a file or, with `width`, a picture about as wide as that in px. */
 export const GET = endpoint({
