@@ -1,3 +1,4 @@
+import { cpSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import react from '@astrojs/react'
 import { defineConfig, passthroughImageService } from 'astro/config'
@@ -16,6 +17,13 @@ const adapter = {
           this.emitFile({ type: 'chunk', id, fileName: 'heavy-worker.mjs' })
         },
       })
+    },
+    // What the preview of PDF files asks for: which letters stand behind codes, and the fonts that such a file may leave out.
+    'astro:build:done': ({ dir }) => {
+      for (const part of ['cmaps', 'standard_fonts'])
+        cpSync(new URL(`./node_modules/pdfjs-dist/${part}/`, import.meta.url), new URL(`pdf/${part}/`, dir), {
+          recursive: true,
+        })
     },
     'astro:config:done': ({ setAdapter }) =>
       setAdapter({

@@ -164,7 +164,7 @@ test('an upload shows how far it is until the file hangs on its topic', async ({
   await expect(page.getByText('levels.csv')).toBeVisible()
   await expect(page.getByRole('progressbar', { name: 'Uploading levels.csv' })).toHaveAttribute('aria-valuenow', '0')
   goOn()
-  await expect(page.getByRole('link', { name: /^levels\.csv/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'levels.csv', exact: true })).toBeVisible()
   await expect(page.getByRole('progressbar', { name: 'Uploading levels.csv' })).toHaveCount(0)
 })
 

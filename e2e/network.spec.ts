@@ -129,7 +129,7 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   const csv = readFileSync((await (await download).path())!, 'utf8')
   expect(csv.split('\r\n')).toHaveLength(joined + added + 2)
   expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
-  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'Done', exact: true }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(2)
   await expect(topic(page, name)).toHaveCount(0)
   await page.getByRole('button', { name: 'Put away' }).click()
@@ -169,7 +169,7 @@ test('a map of another collection is brought in while merging, and its own stays
   await asked.getByRole('button', { name: 'Bring it here' }).click()
   await expect(plan.getByText(/^1 joined, 2 added/)).toBeVisible()
   await plan.getByRole('button', { name: 'Merge', exact: true }).click()
-  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'Done', exact: true }).click()
   await expect(topic(page, 'Sow leeks')).toBeVisible()
   await allSaved(page)
 

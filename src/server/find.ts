@@ -16,7 +16,7 @@ export interface Found {
 
 /** What lies behind a topic: a note that it carries, a web link or a file on it. */
 export interface FoundBehind {
-  kind: 'note' | 'weblink' | 'file'
+  kind: 'note' | 'weblink' | 'file' | 'file text'
   id: string
   topic: string
   topicText: string
@@ -24,6 +24,9 @@ export interface FoundBehind {
   mapTitle: string
   /** Of a note the words around the first that was looked for, of a file its name, of a web link its name or address. */
   text: string
+  /** Of what stands in a file the page. */
+  page: number | null
+  file: string | null
 }
 
 /** Of each kind so many. */
@@ -41,7 +44,7 @@ export async function find(member: Member, asked: string): Promise<Found[]> {
   if (isPartial) return findSigns(member, asked)
   return rows.flatMap((row) => {
     if (!isOn(row, 'map', 'enclosure', 'topic')) return []
-    const { topicText: _, ...found } = row
+    const { topicText: _, page: __, file: ___, ...found } = row
     return found
   })
 }
@@ -50,12 +53,12 @@ export async function find(member: Member, asked: string): Promise<Found[]> {
 export async function findBehind(member: Member, asked: string): Promise<FoundBehind[]> {
   const { rows } = await search(member, {
     words: asked,
-    kinds: ['file', 'weblink', 'note'],
+    kinds: ['file', 'weblink', 'note', 'file text'],
     map: null,
     tag: null,
     most: MOST_BEHIND,
   })
-  return rows.flatMap((row) => (isOn(row, 'file', 'weblink', 'note') && isCarried(row) ? row : []))
+  return rows.flatMap((row) => (isOn(row, 'file', 'weblink', 'note', 'file text') && isCarried(row) ? row : []))
 }
 
 const isOn = <Kind extends SearchedKind>(

@@ -37,7 +37,9 @@ export function mapPage(
   const follow = (address: string) => {
     const target = teller.noteTarget(address)
     if (!target) return undefined
-    return relative(path, target.kind === 'file' ? addresses.file(target.file) : addresses.target(target))
+    return target.kind === 'file'
+      ? relative(path, addresses.file(target.file)) + (target.page === null ? '' : `#page=${target.page}`)
+      : relative(path, addresses.target(target))
   }
   const text = new MapText(teller.document(map), path, addresses, follow)
   return writePage({

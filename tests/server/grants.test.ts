@@ -87,6 +87,7 @@ describe('somebody to whom one map is open', () => {
       await get('/search?words=e'),
       await get('/maps'),
       await get('/files'),
+      await get(`/files.zip?topic=${topic('Shut reed')}`),
       await get('/tags'),
       await get('/dates'),
       await get('/dates.ics'),

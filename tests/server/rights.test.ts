@@ -125,6 +125,10 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/files/[file]': {
     rights: { ...readers, ...missing, ...missingToSome },
   },
+  'GET /api/collections/[collection]/files.zip': {
+    query: `topic=${NOT_THERE}`,
+    rights: { ...readers, ...missing, ...missingToSome },
+  },
   'GET /api/collections/[collection]/files/[file]/text': {
     rights: { ...readers, ...missing, ...missingToSome },
   },

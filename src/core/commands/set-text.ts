@@ -1,18 +1,13 @@
 import { type TopicId, WeblinkId } from '../records/ids'
 import { isRoot } from '../records/place'
-import { cutText } from '../records/text'
-import { isFollowable, newWeblink } from '../records/weblink'
+import { isFollowable, newWeblink, readableAddress } from '../records/weblink'
 import { titleOf } from '../text/title'
-import { trimEndOf } from '../text/trim-end'
 import { rankAfterLast } from '../tree/rank'
 import { command, named } from './command'
 
-/** A text that is nothing but one address: what is left to read of it, without the scheme. Null for any other text. */
-function readableAddress(text: string): string | null {
-  const address = text.trim()
-  if (/\s/.test(address) || !isFollowable(address)) return null
-  return cutText(trimEndOf(address.replace(/^(?:https?:\/\/|mailto:)(?:www\.)?/i, ''), '/?#'), 80)
-}
+/** A text that is nothing but one address: what is left to read of it. Null for any other text. */
+const onlyAddress = (text: string): string | null =>
+  /\s/.test(text.trim()) || !isFollowable(text.trim()) ? null : readableAddress(text)
 
 /**
  * Gives a topic another text. A text that is nothing but an address becomes a web link of the topic. A map that is named
@@ -21,7 +16,7 @@ function readableAddress(text: string): string | null {
 export const setText = command((change, args: { topic: TopicId; text: string }) => {
   const { records } = change
   const topic = change.topic(args.topic)
-  const readable = readableAddress(args.text)
+  const readable = onlyAddress(args.text)
   const text = readable ?? args.text
   change.update('topic', topic.id, { text })
   const links = records.weblinks(topic.id)

@@ -1,5 +1,6 @@
 import type { Nodes, PhrasingContent, RootContent } from 'mdast'
 import { refuse } from '../changes/problem'
+import { writeOwnAddress } from '../formats/own-address'
 import { type Source, sourceOf } from '../network/sources'
 import { NoteId, type TopicId } from '../records/ids'
 import { cutText, MAX_NOTE_TEXT } from '../records/text'
@@ -53,7 +54,7 @@ export const takePassage = command((change, { source, page, text, at, becomes }:
   if (paragraphs.length === 0) refuse('invalid', 'Select the words first that are to be taken over.')
   if (text.length > MOST) refuse('invalid', 'This is too long for a passage. Select less of it.')
   const name = paragraphs.length === 1 ? paragraphs[0]! : paragraphs.join(' ')
-  const address = told.kind === 'weblink' ? told.url : `folvet:file/${told.file}${page === null ? '' : `#page=${page}`}`
+  const address = told.kind === 'weblink' ? told.url : writeOwnAddress({ kind: 'file', id: told.file, page })
   const origin: PhrasingContent = {
     type: 'link',
     url: address,

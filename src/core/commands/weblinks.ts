@@ -8,6 +8,7 @@ import { command, named } from './command'
 function wholeAddress(typed: string): string | null {
   const text = typed.trim()
   if (isFollowable(text)) return text
+  if (/^[^\s@/]+@[^\s@/]+\.[^\s@/]+$/.test(text)) return `mailto:${text}`
   return /^[\p{L}\p{N}-]+(\.[\p{L}\p{N}-]+)+([/?#:]\S*)?$/u.test(text) ? `https://${text}` : null
 }
 

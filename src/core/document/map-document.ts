@@ -1,3 +1,4 @@
+import { readOwnAddress } from '../formats/own-address'
 import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../network/crosslinks'
 import type { FileRecord } from '../records/file'
 import type { MapId, TopicId } from '../records/ids'
@@ -175,14 +176,16 @@ export class MapTeller {
   }
 
   /** Where an address inside a note leads: `folvet:` with a kind and an id. Null for all others, and for what is not told. */
-  noteTarget(address: string): TopicTarget | MapTarget | { kind: 'file'; file: FileRecord } | null {
-    const [, kind, id = ''] = /^folvet:(topic|map|file)\/([0-9a-f-]{36})$/.exec(address) ?? []
-    if (kind === 'topic') return this.topic(id)
-    if (kind === 'map') {
-      const map = this.records.get('map', id)
-      return map && this.tells(map.id) ? { kind, id: map.id, title: map.title } : null
+  noteTarget(
+    address: string,
+  ): TopicTarget | MapTarget | { kind: 'file'; file: FileRecord; page: number | null } | null {
+    const own = readOwnAddress(address)
+    if (own?.kind === 'topic') return this.topic(own.id)
+    if (own?.kind === 'map') {
+      const map = this.records.get('map', own.id)
+      return map && this.tells(map.id) ? { kind: 'map', id: map.id, title: map.title } : null
     }
-    const file = kind === 'file' ? this.records.get('file', id) : undefined
-    return file ? { kind: 'file', file } : null
+    const file = own && this.records.get('file', own.id)
+    return file ? { kind: 'file', file, page: own.page } : null
   }
 }

@@ -12,6 +12,8 @@ export interface FileUse {
   map: MapId | null
   /** Of the topic, or of the map. */
   text: string
+  /** Whether it was read there; null where it is nothing to read. */
+  read: boolean | null
 }
 
 export interface FileRow {
@@ -55,14 +57,17 @@ export function usesOf(records: Records, { id }: Pick<FileRecord, 'id'>): FileUs
 
 function placeIn(records: Records, kind: RecordKind, record: AnyRecord, file: FileId): FileUse | null {
   if (record.trashed) return null
-  const at = (topic: TopicRecord | undefined, how: FileUse['how']) =>
-    topic && !isInTrash(records, topic) ? { how, topic: topic.id, map: topic.place.map, text: topic.text } : null
-  if (kind === 'attachment' && 'topic' in record)
-    return at(records.get('topic', record.topic), 'file' in record && record.file === file ? 'file' : 'earlier')
+  const at = (topic: TopicRecord | undefined, how: FileUse['how'], read: boolean | null = null) =>
+    topic && !isInTrash(records, topic) ? { how, topic: topic.id, map: topic.place.map, text: topic.text, read } : null
+  const attachment = kind === 'attachment' ? records.get('attachment', record.id) : undefined
+  if (attachment) {
+    const topic = records.get('topic', attachment.topic)
+    return attachment.file === file ? at(topic, 'file', attachment.read) : at(topic, 'earlier')
+  }
   if (kind === 'topic') return at(records.get('topic', record.id), 'picture')
   if (kind === 'map') {
     const map = records.get('map', record.id)
-    return map ? { how: 'background', topic: null, map: map.id, text: map.title } : null
+    return map ? { how: 'background', topic: null, map: map.id, text: map.title, read: null } : null
   }
-  return { how: 'collection', topic: null, map: null, text: '' }
+  return { how: 'collection', topic: null, map: null, text: '', read: null }
 }

@@ -1,6 +1,7 @@
 import type { AttachmentId, FileId, TopicId, WeblinkId } from '../records/ids'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
+import { readableAddress } from '../records/weblink'
 import { branch } from '../tree/walk'
 
 /** Something to read that hangs on a topic: a file, or a page on the web. */
@@ -21,9 +22,16 @@ export function sourcesAt(records: Records, topic: TopicId): ToldSource[] {
     const name = records.get('file', file)?.name
     return name === undefined ? [] : [{ kind: 'attachment', id, topic, name, read, file }]
   })
-  const links = records
-    .weblinks(topic)
-    .map(({ id, url, title, read }): ToldSource => ({ kind: 'weblink', id, topic, name: title || url, read, url }))
+  const links = records.weblinks(topic).map(
+    ({ id, url, title, read }): ToldSource => ({
+      kind: 'weblink',
+      id,
+      topic,
+      name: title || readableAddress(url),
+      read,
+      url,
+    }),
+  )
   return [...files, ...links]
 }
 

@@ -28,7 +28,7 @@ export function serveContent(
   const disposition = SHOWN.has(content.type) ? 'inline' : 'attachment'
   const headers: Record<string, string> = {
     'Content-Type': content.type === 'text/plain' ? 'text/plain; charset=utf-8' : content.type,
-    'Content-Disposition': `${disposition}; filename*=UTF-8''${encodeURIComponent(content.name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16)}`)}`,
+    'Content-Disposition': dispositionOf(disposition, content.name),
     'Content-Security-Policy': "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src 'self' data:",
     'Accept-Ranges': 'bytes',
     ETag: `"${content.sha256}"`,
@@ -43,6 +43,10 @@ export function serveContent(
   if (range) headers['Content-Range'] = `bytes ${start}-${end}/${content.size}`
   return { status: range ? 206 : 200, headers, body: Readable.from(readContent(content.sha256, start, end)) }
 }
+
+/** How a browser is to take a content, and under which name (RFC 6266, RFC 8187). */
+export const dispositionOf = (how: 'inline' | 'attachment', name: string): string =>
+  `${how}; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (sign) => `%${sign.charCodeAt(0).toString(16)}`)}`
 
 /** Answers with a picture in about the width asked for. The same file never changes, so it is kept by the browser. */
 export async function servePicture(asked: Asked, file: FileRecord, width: number): Promise<Reply> {

@@ -6,6 +6,7 @@ const POLICY = [
   "style-src 'self' 'unsafe-inline'",
   "img-src 'self' data: blob:",
   "font-src 'self'",
+  "media-src 'self'",
   "connect-src 'self'",
   "worker-src 'self'",
   "base-uri 'none'",

@@ -1,9 +1,14 @@
 import { setTask } from '../../core/commands/set-task'
 import { tagTopics } from '../../core/commands/tags'
+import { sourcesBelow } from '../../core/network/sources'
 import { TaskState } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
+import { takeOverPassage, usePassage } from '../reading/passage'
 import { workspace } from '../workspace/workspace-store'
-import { acts, idsOf, mayEdit, one, onMap, run, some, unless } from './act'
+import { acts, idsOf, mayEdit, one, onMap, run, type Situation, some, theTopic, unless } from './act'
+
+const sourcesBelowIt = ({ session, topics }: Situation) => (topics[0] ? sourcesBelow(session.records, topics[0]) : [])
+const withPassage = unless(() => usePassage.getState().passage !== null, 'Select words in what you read first.')
 
 /** Acts that put the substance behind the words of a topic, and the marks that tell of it. */
 export const ENRICH_ACTS = [
@@ -11,6 +16,36 @@ export const ENRICH_ACTS = [
     { id: 'note', name: 'Write the note', keys: ['Alt+n'], when: [one], act: () => workspace.openSection('note') },
     { id: 'weblink', name: 'Add a web link', when: [mayEdit, one], act: () => workspace.openSection('links') },
     { id: 'files', name: 'Attach files', when: [mayEdit, one], act: () => workspace.openSection('files') },
+    {
+      id: 'read',
+      name: 'Read its sources',
+      keys: ['Alt+s'],
+      when: [
+        one,
+        unless(
+          (situation) => sourcesBelowIt(situation).length > 0,
+          'No file and no web link hangs on it, or below it.',
+        ),
+      ],
+      act: (situation) => {
+        const sources = sourcesBelowIt(situation)
+        workspace.read(theTopic(situation).id, sources.find(({ read }) => !read) ?? sources[0]!)
+      },
+    },
+    {
+      id: 'passage-topic',
+      name: 'Take the passage as a topic',
+      keys: ['Alt+q'],
+      when: [mayEdit, withPassage],
+      act: ({ session }) => takeOverPassage(session, 'topic'),
+    },
+    {
+      id: 'passage-note',
+      name: 'Take the passage into the note',
+      keys: ['Alt+Shift+q'],
+      when: [mayEdit, withPassage],
+      act: ({ session }) => takeOverPassage(session, 'note'),
+    },
     { id: 'dates', name: 'Set dates', when: [mayEdit, some], act: () => workspace.openSection('dates') },
   ]),
   ...acts('enrich', 'Marks', [

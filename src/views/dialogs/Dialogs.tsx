@@ -2,9 +2,11 @@ import { Autocomplete, Button, Modal, SegmentedControl, Stack, Text, TextInput }
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
 import type { Drawn, LinkEnd } from '../../core/records/crosslink'
-import type { TopicId } from '../../core/records/ids'
+import { FileId, type TopicId } from '../../core/records/ids'
 import { GROUP_NAMES, type Situation } from '../acts/act'
 import { ACTS } from '../acts/acts'
+import { tellTrouble } from '../app/api'
+import { readFile } from '../reading/read-file'
 import { useSession } from '../sync/use-session'
 import { sendToMap } from '../workspace/dragging'
 import { tellHappened } from '../workspace/happened'
@@ -52,10 +54,15 @@ export function Dialogs() {
             close()
             workspace.go(active, found.map, topicOfFound(found))
           }}
-          onTakeBehind={({ kind, map, topic }) => {
+          onTakeBehind={({ kind, id, map, topic, page }) => {
             close()
             workspace.go(active, map, topic)
-            workspace.openSection(kind === 'note' ? 'note' : kind === 'file' ? 'files' : 'links')
+            workspace.openSection(kind === 'note' ? 'note' : kind === 'weblink' ? 'links' : 'files')
+            const file = FileId.safeParse(id).data
+            if ((kind === 'file' || kind === 'file text') && file)
+              void (session.isOpen(map) ? Promise.resolve() : session.openMap(map))
+                .then(() => readFile(session, topic, file, page))
+                .catch(tellTrouble)
           }}
         />
       )

@@ -1,6 +1,7 @@
 import { Anchor, Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import {
+  IconFileText,
   IconFrame,
   IconMap2,
   IconNote,
@@ -63,6 +64,7 @@ const BEHIND = {
   note: { name: 'note of', icon: IconNote, label: 'Note' },
   weblink: { name: 'web link of', icon: IconWorld, label: 'Web link' },
   file: { name: 'file of', icon: IconPaperclip, label: 'File' },
+  'file text': { name: 'in a file of', icon: IconFileText, label: 'Inside a file' },
 } as const
 
 /** Finds topics, enclosures and maps of the collection by typing; Enter or a click takes one. */
@@ -166,7 +168,9 @@ export function FindDialog({
             {found.kind === 'do' && <IconPlayerPlay size={16} aria-label="Do" />}
             {'topicText' in found && <BehindIcon kind={found.kind} />}
             <span className={styles.text}>
-              {found.kind === 'do' ? found.doable.name : <Marked text={found.text || 'Untitled'} words={asked} />}
+              <span>
+                {found.kind === 'do' ? found.doable.name : <Marked text={found.text || 'Untitled'} words={asked} />}
+              </span>
             </span>
             {found.kind === 'do' && <span className={styles.where}>{found.doable.where}</span>}
             {found.kind !== 'do' && <span className={styles.where}>{whereOf(found)}</span>}

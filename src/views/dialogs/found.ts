@@ -21,10 +21,11 @@ export type Found = z.infer<typeof FoundRows>[number]
 /** What finding answers of what lies behind topics. */
 export const BehindRows = z.array(
   z.object({
-    kind: z.enum(['note', 'weblink', 'file']),
+    kind: z.enum(['note', 'weblink', 'file', 'file text']),
     id: z.string(),
     topic: TopicId,
     topicText: z.string(),
+    page: z.number().nullable(),
     map: MapId,
     mapTitle: z.string(),
     text: z.string(),

@@ -30,10 +30,11 @@ import { useSession } from '../sync/use-session'
 import styles from './files.module.css'
 
 const FileUse = z.object({
-  how: z.enum(['file', 'picture', 'background', 'collection']),
+  how: z.enum(['file', 'earlier', 'picture', 'background', 'collection']),
   topic: z.string().nullable(),
   map: z.string().nullable(),
   text: z.string(),
+  read: z.boolean().nullable(),
 })
 const FileRows = z.array(
   z.object({
@@ -50,6 +51,7 @@ type FileRow = z.infer<typeof FileRows>[number]
 const FACETS = {
   all: { name: 'All', fits: () => true },
   pictures: { name: 'Pictures', fits: ({ type }: FileRow) => type.startsWith('image/') },
+  unread: { name: 'Still to be read', fits: ({ uses }: FileRow) => uses.some(({ read }) => read === false) },
   same: { name: 'The same content', fits: ({ same }: FileRow) => same > 0 },
   nowhere: { name: 'Nowhere', fits: ({ uses }: FileRow) => uses.length === 0 },
 } as const
@@ -176,9 +178,19 @@ function Files() {
 
 const HOW = {
   file: '',
+  earlier: 'as an earlier version on',
   picture: 'as the picture of',
   background: 'behind the map',
   collection: 'in the look of the collection',
+}
+
+/** Beside the map where it hangs on a topic, else in a window of its own. */
+function wayTo(collection: string, { id, uses }: FileRow, address: string) {
+  const use = uses.find(({ how }) => how === 'file')
+  if (!use?.topic) return { href: address, target: '_blank', rel: 'noreferrer' }
+  return {
+    href: `/c/${collection}/m/${use.map}?${new URLSearchParams({ topic: use.topic, section: 'files', read: id })}`,
+  }
 }
 
 interface TableProps {
@@ -218,7 +230,7 @@ function FileTable({ rows, rename, remove }: TableProps) {
                       <img className={styles.small} src={`${address}?width=80`} alt="" loading="lazy" />
                     )}
                     <span>
-                      <Anchor href={address} target="_blank" rel="noreferrer" className={styles.text}>
+                      <Anchor {...wayTo(collection, row, address)} className={styles.text}>
                         {row.name}
                       </Anchor>
                       <span className={styles.quiet}>

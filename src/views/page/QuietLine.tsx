@@ -35,9 +35,9 @@ export function QuietLine({ topic, index }: { topic: TopicRecord; index: number 
     const name = records.get('file', file)?.name
     if (name)
       parts.push(
-        <a key={id} href={`/api/collections/${session.id}/files/${file}`} target="_blank" rel="noopener noreferrer">
+        <button key={id} type="button" onClick={() => workspace.read(topic.id, { kind: 'attachment', id })}>
           <IconPaperclip size={14} aria-hidden /> {name}
-        </a>,
+        </button>,
       )
   }
   for (const { id, url, title } of records.weblinks(topic.id))

@@ -5,9 +5,11 @@ import { setText } from '../../core/commands/set-text'
 import { splitSection } from '../../core/commands/split-section'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
 import { writeNote } from '../../core/commands/write-note'
+import { readOwnAddress } from '../../core/formats/own-address'
 import { toneClass } from '../../core/look/families'
-import { MapId, TopicId } from '../../core/records/ids'
+import type { MapId, TopicId } from '../../core/records/ids'
 import { isRoot } from '../../core/records/place'
+import { readFile } from '../reading/read-file'
 import { useSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import { NoteView } from './NoteView'
@@ -43,11 +45,13 @@ export function SectionView({ section, index, number, isSelected, writing, write
     if (made) write({ topic: made[0]!, part: 'heading', caret: null })
   }
   const go = (address: string) => {
-    const [, kind, target = ''] = /^folvet:(topic|map)\/([0-9a-f-]{36})$/.exec(address) ?? []
-    if (kind === 'map') return workspace.go(index, MapId.parse(target), null)
-    const far = kind === 'topic' ? TopicId.parse(target) : null
-    const map = far && session.nameOf(far)?.map
-    if (far && map) workspace.go(index, map as MapId, far)
+    const own = readOwnAddress(address)
+    if (own?.kind === 'map') workspace.go(index, own.id, null)
+    else if (own?.kind === 'file') readFile(session, id, own.id, own.page)
+    else if (own) {
+      const map = session.nameOf(own.id)?.map
+      if (map) workspace.go(index, map as MapId, own.id)
+    }
   }
   return (
     <section

@@ -13,7 +13,7 @@ export async function sendPicture(
 ): Promise<void> {
   // The server must know the topic before a picture can stand on it.
   await session.whenSaved()
-  await upload(session.id, topic, file, report, 'picture').catch(tellTrouble)
+  await upload(session.id, topic, file, report, { use: 'picture' }).catch(tellTrouble)
 }
 
 const PICTURE = /^image\/(png|jpeg|gif|webp|avif|svg\+xml)$/

@@ -1,5 +1,6 @@
 import { UnstyledButton } from '@mantine/core'
 import {
+  IconFileText,
   IconFrame,
   IconMap2,
   IconNote,
@@ -22,14 +23,17 @@ const ICONS: Record<Kind, { icon: TablerIcon; name: string }> = {
   note: { icon: IconNote, name: 'Note' },
   weblink: { icon: IconWorld, name: 'Web link' },
   file: { icon: IconPaperclip, name: 'File' },
+  'file text': { icon: IconFileText, name: 'Inside a file' },
 }
 
 /** The section of the topic sheet in which what is found is seen. */
-const SECTION: Partial<Record<Kind, string>> = { note: 'note', weblink: 'links', file: 'files' }
+const SECTION: Partial<Record<Kind, string>> = { note: 'note', weblink: 'links', file: 'files', 'file text': 'files' }
 
-function addressOf(collection: string, { kind, map, topic }: FoundRow): string {
+function addressOf(collection: string, { kind, id, map, topic, page }: FoundRow): string {
   const section = SECTION[kind]
   const asked = new URLSearchParams({ ...(topic ? { topic } : {}), ...(section ? { section } : {}) })
+  if (kind === 'file' || kind === 'file text') asked.set('read', id)
+  if (page) asked.set('page', String(page))
   return `/c/${collection}/m/${map}?${asked}`
 }
 
@@ -52,7 +56,7 @@ export function FoundList({ rows, words, onTag, onTaken }: Props) {
           <>
             <Icon size={18} aria-label={name} className={styles.icon} />
             <span>
-              <span className={row.kind === 'note' ? styles.note : styles.name}>
+              <span className={row.kind === 'note' || row.kind === 'file text' ? styles.note : styles.name}>
                 <Marked text={row.text || 'Untitled'} words={words.join(' ')} />
               </span>
               {row.kind !== 'map' && row.kind !== 'tag' && <span className={styles.way}>{wayOf(row)}</span>}
@@ -78,8 +82,9 @@ export function FoundList({ rows, words, onTag, onTaken }: Props) {
 }
 
 /** Map, the topics above, and for what lies behind a topic that one. */
-function wayOf({ kind, mapTitle, way, topicText }: FoundRow): string {
+function wayOf({ kind, mapTitle, way, topicText, file, page }: FoundRow): string {
   const above = way[0] === mapTitle ? way.slice(1) : way
   const behind = kind === 'note' || kind === 'weblink' || kind === 'file' ? [topicText ?? ''] : []
+  if (kind === 'file text') behind.push(topicText ?? '', page && page > 1 ? `${file}, page ${page}` : (file ?? ''))
   return [mapTitle, ...above, ...behind].map((text) => text || 'Untitled').join(' › ')
 }

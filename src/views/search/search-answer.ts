@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 /** Kinds of what is found, in the order in which they are told. */
-export const KINDS = ['map', 'topic', 'enclosure', 'tag', 'note', 'weblink', 'file'] as const
+export const KINDS = ['map', 'topic', 'enclosure', 'tag', 'note', 'weblink', 'file', 'file text'] as const
 export type Kind = (typeof KINDS)[number]
 
 export const KIND_NAMES: Record<Kind, string> = {
@@ -12,6 +12,7 @@ export const KIND_NAMES: Record<Kind, string> = {
   note: 'Notes',
   weblink: 'Web links',
   file: 'Files',
+  'file text': 'Inside files',
 }
 
 const FoundRow = z.object({
@@ -22,6 +23,9 @@ const FoundRow = z.object({
   map: z.string().nullable(),
   mapTitle: z.string().nullable(),
   text: z.string(),
+  /** Of what stands in a file the page, and the name of the file. */
+  page: z.number().nullable(),
+  file: z.string().nullable(),
   /** The topics above it, the root first. */
   way: z.array(z.string()),
 })

@@ -10,6 +10,7 @@ import {
 } from '@tabler/icons-react'
 import { useCallback } from 'react'
 import { incomingAt } from '../../core/network/crosslinks'
+import { sourcesAt } from '../../core/network/sources'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
@@ -28,7 +29,7 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
       ({ records }: CollectionSession) => ({
         out: records.crosslinksFrom(topic.id),
         incoming: incomingAt(records, topic),
-        weblinks: records.weblinks(topic.id),
+        weblinks: sourcesAt(records, topic.id).filter((source) => source.kind === 'weblink'),
       }),
       [topic],
     ),
@@ -42,8 +43,8 @@ export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number
         {incoming.map((link) => (
           <CrosslinkEntry key={link.id} link={link} pane={pane} direction="in" from={topic} />
         ))}
-        {weblinks.map((link) => (
-          <WeblinkEntry key={link.id} link={link} />
+        {weblinks.map((link, at) => (
+          <WeblinkEntry key={link.id} link={link} at={at} of={weblinks.length} />
         ))}
       </ul>
       {mayEdit && (

@@ -1,23 +1,27 @@
-import { ActionIcon, Button, Group, Stack, TextInput } from '@mantine/core'
-import { IconPencil, IconWorld, IconX } from '@tabler/icons-react'
+import { Button, Group, Menu, Stack, TextInput } from '@mantine/core'
+import { IconMail, IconWorld } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
 import { addWeblink, changeWeblink, removeWeblink } from '../../core/commands/weblinks'
+import type { ToldSource } from '../../core/network/sources'
 import type { TopicId } from '../../core/records/ids'
-import type { WeblinkRecord } from '../../core/records/weblink'
-import { useMayEdit, useSessionHandle } from '../sync/use-session'
+import { nameFromAddress, type WeblinkRecord } from '../../core/records/weblink'
+import { tell } from '../app/api'
+import { useSessionHandle } from '../sync/use-session'
+import { workspace } from '../workspace/workspace-store'
+import { SourceRow } from './SourceRow'
 import styles from './sheet.module.css'
 
+type WeblinkSource = ToldSource & { kind: 'weblink' }
+
 /** An address on the web: to follow, to change, to remove. */
-export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
+export function WeblinkEntry({ link, at, of }: { link: WeblinkSource; at: number; of: number }) {
   const session = useSessionHandle()
-  const mayEdit = useMayEdit()
   const [changing, setChanging] = useState(false)
-  const name = link.title || link.url
   if (changing)
     return (
       <li>
         <WeblinkForm
-          before={link}
+          before={session.records.get('weblink', link.id)}
           act="Keep"
           take={(url, title) => {
             if (session.run((records, newIds) => changeWeblink(records, { weblink: link.id, url, title }, newIds)))
@@ -29,36 +33,47 @@ export function WeblinkEntry({ link }: { link: WeblinkRecord }) {
       </li>
     )
   return (
-    <li>
-      <IconWorld size={16} aria-hidden />
-      <a className={styles.grow} href={link.url} target="_blank" rel="noopener noreferrer" title={link.url}>
-        {name}
-      </a>
-      {mayEdit && (
+    <SourceRow
+      source={link}
+      at={at}
+      of={of}
+      icon={link.url.startsWith('mailto:') ? <IconMail size={16} aria-hidden /> : <IconWorld size={16} aria-hidden />}
+      first={
         <>
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            size="sm"
-            aria-label={`Change the web link ${name}`}
-            onClick={() => setChanging(true)}
+          <Menu.Item onClick={() => workspace.read(link.topic, link)}>Read beside the map</Menu.Item>
+          <Menu.Item onClick={() => void copyText(link.url.replace(/^mailto:/i, ''))}>Copy the address</Menu.Item>
+          <Menu.Item
+            component="a"
+            href={`/c/${session.id}/search?${new URLSearchParams({ words: link.url.slice(0, 200) })}`}
           >
-            <IconPencil size={14} />
-          </ActionIcon>
-          <ActionIcon
-            variant="subtle"
-            color="gray"
-            size="sm"
-            aria-label={`Remove the web link ${name}`}
+            Find where else it is
+          </Menu.Item>
+        </>
+      }
+      last={
+        <>
+          <Menu.Item onClick={() => setChanging(true)}>Change …</Menu.Item>
+          <Menu.Item
             onClick={() => session.run((records, newIds) => removeWeblink(records, { weblink: link.id }, newIds))}
           >
-            <IconX size={14} />
-          </ActionIcon>
+            Remove
+          </Menu.Item>
         </>
-      )}
-    </li>
+      }
+    >
+      <a href={link.url} target="_blank" rel="noopener noreferrer" title={link.url}>
+        {link.name}
+      </a>
+    </SourceRow>
   )
 }
+
+/** Puts a text onto the clipboard, and says so. */
+const copyText = (text: string) =>
+  navigator.clipboard.writeText(text).then(
+    () => tell('The address is copied.'),
+    () => tell(text),
+  )
 
 /** Adds web links, one after the other. */
 export function AddWeblink({ topic }: { topic: TopicId }) {
@@ -72,11 +87,11 @@ export function AddWeblink({ topic }: { topic: TopicId }) {
     )
   const take = (url: string, title: string) =>
     session.run((records, newIds) => addWeblink(records, { topic, url, title }, newIds)) !== null
-  return <WeblinkForm act="Add" take={take} leave={() => setOpen(false)} />
+  return <WeblinkForm before={undefined} act="Add" take={take} leave={() => setOpen(false)} />
 }
 
 interface FormProps {
-  before?: WeblinkRecord
+  before: WeblinkRecord | undefined
   act: string
   /** Takes what was written; true empties the fields for the next one. */
   take(url: string, title: string): boolean
@@ -84,12 +99,17 @@ interface FormProps {
 }
 
 function WeblinkForm({ before, act, take, leave }: FormProps) {
+  const [title, setTitle] = useState(before?.title ?? '')
+  // A name is proposed as long as nobody has written one.
+  const [proposed, setProposed] = useState(before ? null : '')
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const form = event.currentTarget
     const fields = new FormData(form)
     if (!take(String(fields.get('url')), String(fields.get('title')))) return
     form.reset()
+    setTitle('')
+    setProposed('')
     form.querySelector('input')?.focus()
   }
   return (
@@ -102,8 +122,21 @@ function WeblinkForm({ before, act, take, leave }: FormProps) {
           placeholder="https://example.org/page"
           defaultValue={before?.url}
           required
+          onChange={(event) => {
+            if (title !== (proposed ?? '') || proposed === null) return
+            const name = nameFromAddress(event.currentTarget.value)
+            setTitle(name)
+            setProposed(name)
+          }}
         />
-        <TextInput size="xs" name="title" label="Name" defaultValue={before?.title} maxLength={500} />
+        <TextInput
+          size="xs"
+          name="title"
+          label="Name"
+          value={title}
+          maxLength={500}
+          onChange={(event) => setTitle(event.currentTarget.value)}
+        />
         <Group gap="xs">
           <Button size="xs" type="submit">
             {act}

@@ -1,21 +1,29 @@
 import { MAX_FILE_BYTES } from '../../core/records/file'
 
+interface How {
+  use?: 'file' | 'picture' | 'background'
+  /** The file on the topic whose newer version it is. */
+  replaces?: string
+  /** Breaks it off: nothing is changed then. */
+  signal?: AbortSignal
+}
+
 /** Uploads a file onto a topic; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
 export function upload(
   collection: string,
   topic: string,
   file: File,
   report: (part: number) => void,
-  use: 'file' | 'picture' | 'background' = 'file',
+  { use = 'file', replaces, signal }: How = {},
 ): Promise<void> {
   return new Promise((resolve, reject) => {
     if (file.size > MAX_FILE_BYTES) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
     // fetch tells nothing about the progress of a request's body.
     const request = new XMLHttpRequest()
-    request.open(
-      'POST',
-      `/api/collections/${collection}/files?use=${use}&topic=${topic}&name=${encodeURIComponent(file.name)}`,
-    )
+    const asked = new URLSearchParams({ use, topic, name: file.name, ...(replaces ? { replaces } : {}) })
+    request.open('POST', `/api/collections/${collection}/files?${asked}`)
+    signal?.addEventListener('abort', () => request.abort())
+    request.onabort = () => reject(signal?.reason)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = (event) => report(event.lengthComputable ? event.loaded / event.total : 0)
     request.onload = () =>

@@ -2,11 +2,13 @@ import type { DragEvent } from 'react'
 import { scatterItems } from '../../core/commands/scatter-items'
 import type { MapLayout } from '../../core/layout/boxes'
 import type { Situation } from '../acts/act'
+import { tell } from '../app/api'
 import { DRAWING_TYPE } from '../pictures/drawing-type'
+import { PASSAGE_TYPE, takeOverPassage } from '../reading/passage'
 import { contentsOf, itemsOf, takeOver } from '../workspace/clipboard'
 import { workspace } from '../workspace/workspace-store'
 
-const TAKEN = ['Files', 'text/plain', 'text/html', DRAWING_TYPE]
+const TAKEN = ['Files', 'text/plain', 'text/html', DRAWING_TYPE, PASSAGE_TYPE]
 
 /**
  * What the stage takes from outside: files, drawings of the library, text of other windows. On a topic they hang there;
@@ -25,6 +27,11 @@ export function dropHandlers(
     const { x, y } = pointAt(event)
     const at = topic ? { topic } : { map: pane.map, x: Math.round(x), y: Math.round(y) }
     const drawing = event.dataTransfer.getData(DRAWING_TYPE)
+    if (event.dataTransfer.types.includes(PASSAGE_TYPE)) {
+      if (topic) takeOverPassage(session, 'topic', topic)
+      else tell('Drop the passage onto a topic: it becomes one below it.')
+      return
+    }
     const contents = contentsOf(event.dataTransfer)
     const files = [...event.dataTransfer.files]
     if (drawing !== '') {

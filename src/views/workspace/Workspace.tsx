@@ -2,13 +2,14 @@ import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Tex
 import { IconMapOff, IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useEffect, useRef } from 'react'
 import type { Evened } from '../../core/commands/even-out-sides'
-import { MapId, TopicId } from '../../core/records/ids'
+import { FileId, MapId, TopicId } from '../../core/records/ids'
 import { drawerAround } from '../../core/tree/to-place'
 import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
 import { Dialogs } from '../dialogs/Dialogs'
 import { wasMerging } from '../merge/reopened'
+import { readFile } from '../reading/read-file'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { rehearse } from '../stage/rehearse'
 import { Stage } from '../stage/Stage'
@@ -25,6 +26,7 @@ import { FACES, faceNamed, type Pane, SECTIONS, type Section, useWorkspace, work
 
 const Outline = lazy(() => import('../outline/Outline'))
 const Page = lazy(() => import('../page/Page'))
+const ReadingPane = lazy(() => import('../reading/ReadingPane'))
 const ToPlace = lazy(() => import('../to-place/ToPlace'))
 const Walk = lazy(() => import('./Walk'))
 
@@ -82,6 +84,15 @@ function sectionInAddress(): Section | undefined {
   return SECTIONS.find((section) => section === named)
 }
 
+/** The file that the address names to be read, on which topic and at which page. */
+function readInAddress() {
+  const { searchParams } = new URL(window.location.href)
+  const file = FileId.safeParse(searchParams.get('read')).data
+  const topic = TopicId.safeParse(searchParams.get('topic')).data
+  const page = Number(searchParams.get('page'))
+  return file && topic ? { file, topic, page: Number.isSafeInteger(page) && page > 0 ? page : null } : null
+}
+
 /** The maps that are to be merged into the first one. */
 const mergedInAddress = (): MapId[] =>
   new URL(window.location.href).searchParams.getAll('merge').flatMap((map) => MapId.safeParse(map).data ?? [])
@@ -100,7 +111,7 @@ function addressOf(collection: string, panes: readonly Pane[]): string {
 
 function Shell({ first }: { first: MapId }) {
   const session = useSession()
-  const { panes, active, leftOpen, sheetOpen, walk, drawer } = useWorkspace()
+  const { panes, active, leftOpen, sheetOpen, walk, drawer, reading } = useWorkspace()
 
   useEffect(() => {
     workspace.start(panesInAddress(first))
@@ -124,9 +135,18 @@ function Shell({ first }: { first: MapId }) {
     for (const map of new Set(wanted.split(' ').filter((id) => id !== ''))) session.openMap(map).catch(tellTrouble)
   }, [wanted, session])
 
+  // A file that was asked for by the address, as what search found in it, is read at once.
+  const isFirstOpen = session.isOpen(first)
+  const toRead = useRef(readInAddress())
+  useEffect(() => {
+    if (!isFirstOpen || !toRead.current) return
+    const { topic, file, page } = toRead.current
+    readFile(session, topic, file, page)
+    toRead.current = null
+  }, [isFirstOpen, session])
+
   // A map that was just made waits for the words of its root, or for what it should be about.
   const beginning = useRef(new URL(window.location.href).searchParams.get('begin'))
-  const isFirstOpen = session.isOpen(first)
   useEffect(() => {
     const root = isFirstOpen && beginning.current ? session.records.root(first) : undefined
     if (!root) return
@@ -196,34 +216,46 @@ function Shell({ first }: { first: MapId }) {
     <div className={styles.shell}>
       <TopBar />
       {leftOpen && <Surroundings />}
-      <main className={styles.panes}>
+      <main className={styles.panes} data-reading={reading !== null || undefined}>
         <VisuallyHidden component="h1">{title}</VisuallyHidden>
-        {panes.map((pane, index) => (
-          <section
-            key={index === 0 ? 'first' : 'second'}
-            className={styles.pane}
-            data-active={panes.length > 1 && index === active}
-            aria-label={`${session.titleOf(pane.map)}, ${pane.face}`}
-          >
-            {panes.length > 1 && <PaneHead pane={pane} index={index} />}
-            {session.records.get('map', pane.map)?.trashed && <InTrash map={pane.map} index={index} />}
-            {session.isOpen(pane.map) ? (
-              pane.face === 'map' ? (
-                <Stage pane={pane} index={index} />
+        {panes.map((pane, index) =>
+          // What is read stands in the place of the other pane.
+          reading && index !== active ? null : (
+            <section
+              key={index === 0 ? 'first' : 'second'}
+              className={styles.pane}
+              data-active={panes.length > 1 && index === active}
+              aria-label={`${session.titleOf(pane.map)}, ${pane.face}`}
+            >
+              {panes.length > 1 && !reading && <PaneHead pane={pane} index={index} />}
+              {session.records.get('map', pane.map)?.trashed && <InTrash map={pane.map} index={index} />}
+              {session.isOpen(pane.map) ? (
+                pane.face === 'map' ? (
+                  <Stage pane={pane} index={index} />
+                ) : (
+                  <Suspense>
+                    {pane.face === 'outline' ? (
+                      <Outline pane={pane} index={index} />
+                    ) : (
+                      <Page pane={pane} index={index} />
+                    )}
+                  </Suspense>
+                )
+              ) : session.isShut(pane.map) ? (
+                <NotOpen collection={session.id} />
               ) : (
-                <Suspense>
-                  {pane.face === 'outline' ? <Outline pane={pane} index={index} /> : <Page pane={pane} index={index} />}
-                </Suspense>
-              )
-            ) : session.isShut(pane.map) ? (
-              <NotOpen collection={session.id} />
-            ) : (
-              <Center flex={1}>
-                <Loader aria-label="Opening the map" />
-              </Center>
-            )}
-          </section>
-        ))}
+                <Center flex={1}>
+                  <Loader aria-label="Opening the map" />
+                </Center>
+              )}
+            </section>
+          ),
+        )}
+        {reading && (
+          <Suspense>
+            <ReadingPane reading={reading} />
+          </Suspense>
+        )}
       </main>
       {drawer && (
         <Suspense>

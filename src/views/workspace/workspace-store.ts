@@ -1,5 +1,6 @@
 import { create } from 'zustand'
 import type { OutlineForm } from '../../core/formats/outline-text'
+import type { Source } from '../../core/network/sources'
 import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
 import { Calm, useCalm } from '../app/calm'
@@ -75,6 +76,17 @@ export type Sortable = { drawer: MapId } | { branch: TopicId }
 export const SECTIONS = ['note', 'links', 'files', 'marks', 'look', 'layout', 'dates'] as const
 export type Section = (typeof SECTIONS)[number]
 
+/** What is read beside the map: a source, of those in the branch of a topic. */
+export interface Reading {
+  scope: TopicId
+  source: Source
+  /** The page to begin with; null where none was asked for. */
+  page: number | null
+  request: number
+  /** Whether the surroundings were put away for it, and come back when it is closed. */
+  hidesLeft: boolean
+}
+
 interface Workspace {
   panes: readonly Pane[]
   active: number
@@ -85,6 +97,8 @@ interface Workspace {
   sections: readonly Section[]
   /** The section of the topic sheet that was asked for last; null once that is met. */
   section: { name: Section; request: number } | null
+  /** What stands beside the map to be read, if anything. */
+  reading: Reading | null
   dialog: Dialog | null
   /** Whose drawer of what is to be placed is open, of the map in the active pane or of the collection, if any. */
   drawer: 'map' | 'collection' | null
@@ -123,6 +137,8 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
 
 /** Where the columns lie over the map as drawers, one at a time; the same width stands in workspace.module.css. */
 const drawers = typeof window === 'undefined' ? null : window.matchMedia('(max-width: 1099px)')
+/** From so wide a window on the surroundings, the map, what is read and the topic sheet stand side by side, in px. */
+const ROOM_FOR_ALL = 1_700
 const hasDrawers = () => drawers?.matches ?? false
 
 export const useWorkspace = create<Workspace>(() => ({
@@ -132,6 +148,7 @@ export const useWorkspace = create<Workspace>(() => ({
   sheetOpen: false,
   sections: ['note', 'links', 'files'],
   section: null,
+  reading: null,
   dialog: null,
   drawer: null,
   pouring: null,
@@ -260,6 +277,26 @@ export const workspace = {
   metSection(request: number): void {
     setState(({ section }) => ({ section: section?.request === request ? null : section }))
   },
+  /** Opens a source beside the map, at a page where one is given. */
+  read(scope: TopicId, source: Source, page: number | null = null): void {
+    setState(({ reading, leftOpen }) => ({
+      reading: {
+        scope,
+        source,
+        page,
+        request: ++requests,
+        hidesLeft: reading?.hidesLeft ?? (leftOpen && window.innerWidth < ROOM_FOR_ALL),
+      },
+      // Where there is no room for all of it the surroundings make way.
+      ...(window.innerWidth < ROOM_FOR_ALL ? { leftOpen: false } : {}),
+      ...(hasDrawers() ? { sheetOpen: false } : {}),
+    }))
+  },
+  stopReading: () =>
+    setState(({ reading, leftOpen }) => ({
+      reading: null,
+      leftOpen: leftOpen || (reading?.hidesLeft === true && !hasDrawers()),
+    })),
   unfoldSections: (sections: readonly Section[]) => setState({ sections }),
   dialog: (dialog: Dialog | null) => setState({ dialog }),
   openDrawer: (drawer: Workspace['drawer']) => setState({ drawer }),

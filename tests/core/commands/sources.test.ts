@@ -31,12 +31,12 @@ function withSources() {
 
 test('what there is to read in a branch is told in its order, and is ticked off', () => {
   const { garden, below, named } = withSources()
-  const names = ['plan.txt', 'Soil', 'https://example.org/rain', 'peas.txt']
+  const names = ['plan.txt', 'Soil', 'example.org/rain', 'peas.txt']
   expect(below().map(({ name, read }) => [name, read])).toEqual(names.map((name) => [name, false]))
   const { change } = garden.do((r, m) => markRead(r, { sources: [named('Soil'), named('peas.txt')], read: true }, m))
   expect(change.label).toBe('Mark 2 sources as read')
   expect(below().filter(({ read }) => read)).toHaveLength(2)
-  garden.do((r, m) => moveSource(r, { source: named('https://example.org/rain'), to: 0 }, m))
+  garden.do((r, m) => moveSource(r, { source: named('example.org/rain'), to: 0 }, m))
   expect(below().map(({ name }) => name)).toEqual([names[0], names[2], names[1], names[3]])
 })
 

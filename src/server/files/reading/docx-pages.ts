@@ -1,7 +1,7 @@
 import { SaxesParser } from 'saxes'
 import { fromBuffer, type ZipFile } from 'yauzl'
 import { Failure } from '../../http/failure'
-import type { Pages } from './pages-of'
+import type { Pages } from './pages'
 
 /** The part of a document in which its text stands (ECMA-376, part 1, 11.3.10), and how large it may be unpacked, in bytes. */
 const PART = 'word/document.xml'

@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { getDocument, VerbosityLevel } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { projectRoot } from '../../project-root'
-import type { Pages } from './pages-of'
+import type { Pages } from './pages'
 
 /** The text of a PDF, page by page, in the order in which it was written. Throws where it cannot be read, or is locked. */
 export async function readPdf(bytes: Uint8Array, pages: Pages): Promise<void> {

@@ -1,6 +1,7 @@
 import { Failure } from '../../http/failure'
 import { readContent } from '../contents'
-import { Pages, readerFor } from './pages-of'
+import { Pages } from './pages'
+import { readerFor } from './reader-for'
 
 /** Larger contents are not read, in bytes. */
 const MOST_BYTES = 60 * 1024 * 1024

@@ -45,7 +45,7 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
   const send = async (file: File | null) => {
     if (!file || !root) return
     setPart(0)
-    await upload(session.id, root, file, setPart, 'background').catch(tellTrouble)
+    await upload(session.id, root, file, setPart, { use: 'background' }).catch(tellTrouble)
     setPart(null)
   }
   return (

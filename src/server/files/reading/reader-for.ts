@@ -3,32 +3,8 @@ import { toText } from 'hast-util-to-text'
 import { isBoundedHtml } from '../../../core/formats/bounded-html'
 import { Failure } from '../../http/failure'
 import { readDocx } from './docx-pages'
+import { MOST_OF_PAGE, type Pages } from './pages'
 import { readPdf } from './pdf-pages'
-
-/** Of a content so many pages are kept, of so many letters together. */
-const [MOST_PAGES, MOST_LETTERS] = [2_000, 2_000_000]
-/** Longest page, in letters: what has no pages is cut in parts of that length, so that a place in it can be told. */
-const MOST_OF_PAGE = 100_000
-
-/** The pages of a text as they are read, as many as are kept. */
-export class Pages {
-  readonly texts: string[] = []
-  private letters = 0
-
-  get isRoom(): boolean {
-    return this.texts.length < MOST_PAGES && this.letters < MOST_LETTERS
-  }
-
-  add(text: string): void {
-    if (!this.isRoom) return
-    const kept = text
-      .slice(0, Math.min(MOST_OF_PAGE, MOST_LETTERS - this.letters))
-      .replaceAll('\u0000', '')
-      .toWellFormed()
-    this.letters += kept.length
-    this.texts.push(kept.trim())
-  }
-}
 
 const DOCX = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document'
 
