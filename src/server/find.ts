@@ -16,7 +16,7 @@ export interface Found {
 
 /** What lies behind a topic: a note that it carries, a web link or a file on it. */
 export interface FoundBehind {
-  kind: 'note' | 'weblink' | 'file' | 'file text'
+  kind: 'note' | 'comment' | 'weblink' | 'file' | 'file text'
   id: string
   topic: string
   topicText: string
@@ -53,12 +53,14 @@ export async function find(member: Member, asked: string): Promise<Found[]> {
 export async function findBehind(member: Member, asked: string): Promise<FoundBehind[]> {
   const { rows } = await search(member, {
     words: asked,
-    kinds: ['file', 'weblink', 'note', 'file text'],
+    kinds: ['file', 'weblink', 'note', 'comment', 'file text'],
     map: null,
     tag: null,
     most: MOST_BEHIND,
   })
-  return rows.flatMap((row) => (isOn(row, 'file', 'weblink', 'note', 'file text') && isCarried(row) ? row : []))
+  return rows.flatMap((row) =>
+    isOn(row, 'file', 'weblink', 'note', 'comment', 'file text') && isCarried(row) ? row : [],
+  )
 }
 
 const isOn = <Kind extends SearchedKind>(

@@ -144,6 +144,7 @@ export class Caller {
       crosslinks: records.crosslink ?? [],
       files: records.file ?? [],
       attachments: records.attachment ?? [],
+      comments: records.comment ?? [],
       tags: records.tag ?? [],
       enclosures: records.enclosure ?? [],
       farTopics,

@@ -132,6 +132,9 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/files/[file]/text': {
     rights: { ...readers, ...missing, ...missingToSome },
   },
+  'GET /api/collections/[collection]/comments': { rights: readers },
+  'POST /api/collections/[collection]/comments/seen': { rights: readers, body: { comments: [NOT_THERE] } },
+  'GET /api/collections/[collection]/people': { rights: readers },
   'GET /api/collections/[collection]/publication': { rights: readersOfAll },
   'GET /api/collections/[collection]/publication.zip': {
     rights: { ...readersOfAll, ...missing },

@@ -66,7 +66,7 @@ function* partsOf(
         if (note && !note.trashed) yield { kind: 'note', record: note }
       }
   for (const { from, reference } of referencesTo('topic')) {
-    if (reference.hold !== 'inside' || from === 'topic') continue
+    if (reference.hold !== 'inside' || !reference.copied || from === 'topic') continue
     for (const part of records.referring(from, reference, { kind: 'topic', id: topic.id })) {
       const [first] = endsOf(part, reference)
       if (part.trashed || first?.id !== topic.id) continue

@@ -16,7 +16,7 @@ export interface LayoutContext {
 }
 
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
-export type Sign = 'note' | 'file' | 'web' | 'link' | TaskState
+export type Sign = 'note' | 'file' | 'web' | 'link' | 'comment' | TaskState
 export interface SignCount {
   sign: Sign
   count: number

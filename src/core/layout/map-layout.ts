@@ -1,5 +1,6 @@
 import { dequal } from 'dequal/lite'
 import { type Inherited, inheritedOn, LEVELS } from '../look/styles'
+import { openThreads } from '../network/comments'
 import { crosslinkIsQuiet, incomingAt } from '../network/crosslinks'
 import type { MapRecord } from '../records/map'
 import { isRoot, type Point, pointOf, sideOf } from '../records/place'
@@ -437,6 +438,8 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
   for (const link of records.crosslinksFrom(topic.id)) if (crosslinkIsQuiet(records, link)) quiet++
   for (const link of incomingAt(records, topic)) if (crosslinkIsQuiet(records, link)) quiet++
   if (quiet > 0) signs.push({ sign: 'link', count: quiet })
+  const open = openThreads(records, topic.id).length
+  if (open > 0) signs.push({ sign: 'comment', count: open })
   return signs
 }
 

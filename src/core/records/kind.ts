@@ -20,6 +20,8 @@ interface Extras {
    * `refused`, it cannot go as long as it is named; `cleared`, the change in which it goes names another one, or nothing.
    */
   whenGone: 'stays' | 'refused' | 'cleared'
+  /** Whether a copy of the far end takes a copy of this record along, where this one is inside of it. */
+  copied: boolean
 }
 
 /** One field by which records of a kind lead to others. Everything that follows references reads this. */
@@ -40,6 +42,7 @@ export const inside = (path: string, to: string, called: string, extras: Partial
   hold: 'inside',
   seen: 'there',
   whenGone: 'stays',
+  copied: true,
   ...extras,
 })
 
@@ -50,6 +53,7 @@ export const carries = (path: string, to: string, called: string): Reference => 
   hold: 'carries',
   seen: 'here',
   whenGone: 'stays',
+  copied: true,
 })
 
 export const names = (path: string, to: string | null, called: string, extras: Partial<Extras> = {}): Reference => ({
@@ -59,6 +63,7 @@ export const names = (path: string, to: string | null, called: string, extras: P
   hold: 'names',
   seen: 'nowhere',
   whenGone: 'stays',
+  copied: true,
   ...extras,
 })
 

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { attachmentKind } from './attachment'
 import { collectionKind } from './collection'
+import { commentKind } from './comment'
 import { crosslinkKind } from './crosslink'
 import { enclosureKind } from './enclosure'
 import { fileKind } from './file'
@@ -32,6 +33,7 @@ const definitions = {
   weblink: weblinkKind,
   attachment: attachmentKind,
   enclosure: enclosureKind,
+  comment: commentKind,
 } as const
 
 export type RecordKind = keyof typeof definitions

@@ -323,6 +323,11 @@ export class Records {
     return [...this.lookUp('weblink', 'weblink.topic', topic)].filter((link) => !link.trashed).sort(byRank)
   }
 
+  /** Comments on a topic, oldest first. */
+  comments(topic: string): RecordByKind['comment'][] {
+    return [...this.lookUp('comment', 'comment.topic', topic)].filter(({ trashed }) => !trashed).sort(byId)
+  }
+
   /** Enclosures that name a topic, oldest first. */
   enclosuresOf(topic: string): RecordByKind['enclosure'][] {
     return [...this.lookUp('enclosure', 'enclosure.topics.*', topic)].filter(({ trashed }) => !trashed).sort(byId)

@@ -47,6 +47,7 @@ export const strongestOf = (reach: Reach): Role | null => {
 }
 
 export const mayRead = (reach: Reach, map: string): boolean => roleOn(reach, map) !== null
+export const mayComment = (reach: Reach, map: string): boolean => allows(roleOn(reach, map), 'commenter')
 export const mayEdit = (reach: Reach, map: string): boolean => allows(roleOn(reach, map), 'editor')
 
 /** Whether a role holds in all of the collection, so that nothing needs to be kept back. */

@@ -62,6 +62,7 @@ const PLACED: ReadonlySet<RecordKind> = new Set([
   'weblink',
   'attachment',
   'enclosure',
+  'comment',
 ] as const)
 const NOBODY = '00000000-0000-0000-0000-000000000000'
 

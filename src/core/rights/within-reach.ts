@@ -3,7 +3,17 @@ import type { Problem } from '../changes/problem'
 import { kinds, type RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
 import { type End, endsOf } from '../records/reference-path'
-import { type Grant, type Homes, mayEdit, mayRead, type Reach, reachesAll, reachOf, withMapsBelow } from './grant'
+import {
+  type Grant,
+  type Homes,
+  mayComment,
+  mayEdit,
+  mayRead,
+  type Reach,
+  reachesAll,
+  reachOf,
+  withMapsBelow,
+} from './grant'
 import { standsOn } from './standing'
 
 const forbidden = (message: string): Problem => ({ code: 'forbidden', message })
@@ -47,11 +57,12 @@ export function problemWithReach(
 /** Ids are made by clients: one can be that of records of several kinds. */
 const keyOf = ({ kind, id }: { kind: string; id: string }) => `${kind} ${id}`
 
-/** Whether all of a record is where somebody may edit. What stands nowhere is the collection's own. */
+/** Whether all of a record is where somebody may edit, or, for a comment, comment. What stands nowhere is the collection's own. */
 function standsWithin(records: Records, { kind, id }: Edit, reach: Reach): boolean {
   const record = records.get(kind, id)
   const maps = record ? standsOn(records, kind, record) : new Set<string>()
-  return maps.size > 0 && [...maps].every((map) => mayEdit(reach, map))
+  const may = kind === 'comment' ? mayComment : mayEdit
+  return maps.size > 0 && [...maps].every((map) => may(reach, map))
 }
 
 /** Whether what the new values of an edit lead to, and the old ones did not, is made by the change itself or open to read. */

@@ -6,6 +6,8 @@ import { digestEffects } from '../../core/network/digest-effects'
 import type { ChangeId, MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
+import { problemWithAuthorship } from '../../core/rights/authorship'
+import { mayEdit, reachOf } from '../../core/rights/grant'
 import { problemWithReach } from '../../core/rights/within-reach'
 import { type Client, database, prepared, sendTransaction, transaction } from '../database'
 import { Failure } from '../http/failure'
@@ -166,7 +168,9 @@ function prepareBatch(
     if (asOf !== null && asOf !== last + batch.committed.length) return { ok: false, id: change.id, problem: MOVED }
     const result = prepareChange(records, change.edits, true)
     if (!result.ok) return { ok: false, id: change.id, problem: result.problem }
-    const problem = limits && problemWithReach(records, result.edits, limits.grants, limits.homes)
+    const problem =
+      (limits && problemWithReach(records, result.edits, limits.grants, limits.homes)) ??
+      problemWithAuthorship(records, result.edits, author.id, mayEditIn(limits))
     if (problem) {
       revertEdits(records, result.edits)
       return { ok: false, id: change.id, problem }
@@ -191,6 +195,12 @@ function prepareBatch(
     return { ok: true, change: stored }
   })
   return batch
+}
+
+/** Where somebody may edit: everywhere, unless they are limited. */
+function mayEditIn(limits: Limits | null): (map: string) => boolean {
+  const reach = limits && reachOf(limits.grants, limits.homes)
+  return (map) => !reach || mayEdit(reach, map)
 }
 
 function note({ created, altered }: Batch, { kind, id, before }: Edit): void {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type Change, type ToldChange, WireChange } from '../../core/changes/edit'
+import { type Change, type Edit, type ToldChange, WireChange } from '../../core/changes/edit'
 import type { MapDigest } from '../../core/records/snapshot'
 import { allows, reachesAll } from '../../core/rights/grant'
 import { openChange, openRows } from '../../core/rights/kept-back'
@@ -26,12 +26,14 @@ export const authorOf = ({ person, reach }: Member): Author => ({
 /** Commits changes that a browser sent, in their order; each succeeds or is refused by itself. */
 async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Promise<{ results: CommitResult[] }> {
   const author = authorOf(member)
+  if (!allows(member.role, 'editor') && body.changes.some(({ edits }) => edits.some(({ kind }) => kind !== 'comment')))
+    throw new Failure(403, 'Your role here allows comments, and no other changes.')
   // One request was counted; each further change and every few edits count too.
   const edits = body.changes.reduce((sum, { edits }) => sum + edits.length, 0)
   await chargeFor(author.id, body.changes.length - 1 + Math.min(1_000, Math.floor(edits / 50)))
   const submitted = body.changes.map(async (wire): Promise<CommitResult> => {
     // What the fields hold is checked against the schema of each kind when the change is prepared.
-    const change = wire as Change
+    const change = signed(wire as Change, member.person)
     const problem = forbiddenEdit(change.edits, member.reach.everywhere, member.collection)
     return problem ? { ok: false, id: change.id, problem } : submitChange(member.collection, { change, author })
   })
@@ -41,9 +43,22 @@ async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Pro
   return { results }
 }
 
+/** A change in which what somebody says about topics carries their name and the time, whatever the browser wrote there. */
+function signed(change: Change, { id, name }: Member['person']): Change {
+  const isNew = ({ kind, before }: Edit) => kind === 'comment' && before === null
+  if (!change.edits.some(isNew)) return change
+  const written = { author: id, authorName: name, at: new Date().toISOString() }
+  return {
+    ...change,
+    edits: change.edits.map((edit) =>
+      isNew(edit) ? ({ ...edit, after: { ...edit.after, ...written } } as Edit) : edit,
+    ),
+  }
+}
+
 /** Answered before the framework: see `http/front.ts`. */
 export const postChanges = specified({
-  access: 'editor of a map',
+  access: 'commenter of a map',
   body: ChangesBody,
   handle: ({ who, body }) => commitFor(who, body),
 })

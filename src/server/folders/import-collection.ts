@@ -35,6 +35,14 @@ export async function importCollection(
   const collection = await transaction((client) => createCollection(client, author.id, title ?? own.title, own.id))
   const edits = folder.records.map(({ kind, record }): Edit => {
     if (kind === 'file') return { kind, id: record.id, before: null, after: files.get(record.id)! }
+    // Who said something elsewhere is told by their name alone: ids of people are those of this server.
+    if (kind === 'comment')
+      return {
+        kind,
+        id: record.id,
+        before: null,
+        after: { ...(record as RecordByKind['comment']), author: null, mentions: [] },
+      }
     if (kind !== 'collection') return { kind, id: record.id, before: null, after: record } as Edit
     const after = {
       title: title ?? own.title,

@@ -7,7 +7,7 @@ import { Thread } from './thread'
 const MOST_WAITING = 40
 
 const turns = pLimit(1)
-const thread = new Thread({ ms: 120_000, mb: 768 })
+const thread = new Thread<Tasks>({ ms: 120_000, mb: 768 })
 
 /**
  * Has something computed in a thread of its own, with limits of time and memory, one task at a time: whatever somebody brings

@@ -3,7 +3,6 @@ import { Worker } from 'node:worker_threads'
 import { type Problem, Refusal } from '../../core/changes/problem'
 import { Failure } from '../http/failure'
 import { projectRoot } from '../project-root'
-import type { Tasks } from './tasks'
 
 /** What the thread answers: how far it is, and at the end a value, or what went wrong, in a form that can be handed over. */
 export type Answer =
@@ -36,8 +35,11 @@ class TooMuch extends Failure {
   }
 }
 
+/** What can be run in a thread, by name: all, or some, of `tasks.ts`. */
+type TaskMap = Record<string, (...args: never[]) => unknown>
+
 /** A thread for tasks with limits of time and memory, one after the other. It is started when there is something to do. */
-export class Thread {
+export class Thread<Tasks extends TaskMap> {
   private worker: Worker | null = null
   /** Resolves when a thread that was stopped has ended: nothing is begun beside it. */
   private ending: Promise<unknown> | null = null

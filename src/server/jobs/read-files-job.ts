@@ -1,5 +1,6 @@
 import { isAway, transaction } from '../database'
 import { beginReading, countToRead, endReading, keepPages, type ToldText } from '../files/reading/reading-rows'
+import type { takeText } from '../files/reading/take-text'
 import { Thread } from '../heavy/thread'
 import { indexFileTexts } from '../search/search-index'
 import type { JobKind } from './job-kind'
@@ -16,7 +17,7 @@ const TURN_MS = 20_000
  */
 export const readFilesKind: JobKind<null> = {
   async run(job, _, report) {
-    const thread = new Thread(LIMITS)
+    const thread = new Thread<{ takeText: typeof takeText }>(LIMITS)
     const total = await countToRead(job.collection)
     const end = Date.now() + TURN_MS
     let done = 0

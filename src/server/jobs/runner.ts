@@ -1,6 +1,7 @@
 import { Refusal } from '../../core/changes/problem'
 import { isAway } from '../database'
 import { askForReading } from '../files/reading/reading-rows'
+import type { Tasks } from '../heavy/tasks'
 import { Thread } from '../heavy/thread'
 import { log } from '../http/endpoint'
 import { Failure } from '../http/failure'
@@ -14,9 +15,10 @@ const REPORT_MS = 200
 /** How long a job may take, in ms, and how much memory, in MB. */
 const LIMITS = { ms: 30 * 60_000, mb: 768 }
 
+type Lane = Thread<Pick<Tasks, 'runJob'>>
 /** Where jobs are worked on, two of them at once: a long one does not keep everybody else waiting. */
-const lanes = [new Thread(LIMITS), new Thread(LIMITS)]
-const working = new Map<Thread, Promise<void>>()
+const lanes: Lane[] = [new Thread(LIMITS), new Thread(LIMITS)]
+const working = new Map<Lane, Promise<void>>()
 const held = new Set<Holding>()
 
 /** Works on jobs from now on; called once a process: those of this process at once, others when nobody is at them. */
@@ -52,7 +54,7 @@ export function lookAtOwn(): void {
   for (const holding of held) void holding.hold()
 }
 
-async function workAll(lane: Thread): Promise<void> {
+async function workAll(lane: Lane): Promise<void> {
   for (let job = await takeJob(); job; job = await takeJob()) {
     announceJobs(job.collection)
     await workOn(job, lane)
@@ -60,7 +62,7 @@ async function workAll(lane: Thread): Promise<void> {
   }
 }
 
-async function workOn(job: HeldJob, lane: Thread): Promise<void> {
+async function workOn(job: HeldJob, lane: Lane): Promise<void> {
   const holding = new Holding(job)
   held.add(holding)
   try {

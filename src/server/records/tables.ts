@@ -4,6 +4,7 @@ import type { Records } from '../../core/records/records'
 import { type Client, prepared } from '../database'
 import { attachmentTable } from './attachment-table'
 import { collectionTable } from './collection-table'
+import { commentTable } from './comment-table'
 import { crosslinkTable } from './crosslink-table'
 import { enclosureTable } from './enclosure-table'
 import { fileTable } from './file-table'
@@ -27,6 +28,7 @@ const tables: { [K in RecordKind]: Table<K> } = {
   attachment: attachmentTable,
   file: fileTable,
   enclosure: enclosureTable,
+  comment: commentTable,
   tag: tagTable,
   look: lookTable,
   template: templateTable,

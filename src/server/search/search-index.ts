@@ -10,6 +10,7 @@ export const SEARCHED = {
   enclosure: { table: 'enclosure', text: "title || ' ' || note", fields: ['title', 'note'] },
   tag: { table: 'tag', text: 'name', fields: ['name'] },
   note: { table: 'note', text: 'text', fields: ['text'] },
+  comment: { table: 'comment', text: 'text', fields: ['text'] },
   weblink: { table: 'weblink', text: "title || ' ' || url", fields: ['title', 'url'] },
   file: { table: 'file', text: 'name', fields: ['name'] },
   /** What stands in files: its words are taken out of them by a job, so they are written by themselves below. */

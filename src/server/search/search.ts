@@ -283,6 +283,12 @@ const TELLING: Record<SearchedKind, Telling> = {
       ORDER BY words @@ $2::tsquery DESC, words @@ replace($2::tsquery::text, ' & ', ' | ')::tsquery DESC, page LIMIT 1) p`,
     excerpt: around('page_text'),
   },
+  comment: {
+    text: 'r.text',
+    searched: 'r.text',
+    topics: topicWhere('id = r.topic'),
+    excerpt: around('text'),
+  },
   weblink: {
     text: "COALESCE(NULLIF(r.title, ''), r.url)",
     searched: "(r.title || ' ' || r.url)",

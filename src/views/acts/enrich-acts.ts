@@ -3,11 +3,16 @@ import { tagTopics } from '../../core/commands/tags'
 import { sourcesBelow } from '../../core/network/sources'
 import { TaskState } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
-import { takeOverPassage, usePassage } from '../reading/passage'
+import { tellTrouble } from '../app/api'
+import { usePassage } from '../reading/passage'
 import { workspace } from '../workspace/workspace-store'
 import { acts, idsOf, mayEdit, one, onMap, run, type Situation, some, theTopic, unless } from './act'
 
 const sourcesBelowIt = ({ session, topics }: Situation) => (topics[0] ? sourcesBelow(session.records, topics[0]) : [])
+const takePassageAs =
+  (becomes: 'topic' | 'note') =>
+  ({ session }: Situation) =>
+    void import('../reading/take-over').then(({ takeOverPassage }) => takeOverPassage(session, becomes), tellTrouble)
 const withPassage = unless(() => usePassage.getState().passage !== null, 'Select words in what you read first.')
 
 /** Acts that put the substance behind the words of a topic, and the marks that tell of it. */
@@ -37,15 +42,16 @@ export const ENRICH_ACTS = [
       name: 'Take the passage as a topic',
       keys: ['Alt+q'],
       when: [mayEdit, withPassage],
-      act: ({ session }) => takeOverPassage(session, 'topic'),
+      act: takePassageAs('topic'),
     },
     {
       id: 'passage-note',
       name: 'Take the passage into the note',
       keys: ['Alt+Shift+q'],
       when: [mayEdit, withPassage],
-      act: ({ session }) => takeOverPassage(session, 'note'),
+      act: takePassageAs('note'),
     },
+    { id: 'comment', name: 'Comment', keys: ['Alt+m'], when: [one], act: () => workspace.openSection('comments') },
     { id: 'dates', name: 'Set dates', when: [mayEdit, some], act: () => workspace.openSection('dates') },
   ]),
   ...acts('enrich', 'Marks', [

@@ -96,6 +96,11 @@ export const VIEW_ACTS = [
       act: ({ session }) => window.location.assign(`/c/${session.id}/files`),
     },
     {
+      id: 'all-comments',
+      name: 'See all comments of the collection',
+      act: ({ session }) => window.location.assign(`/c/${session.id}/comments`),
+    },
+    {
       id: 'search',
       name: 'Search the whole collection',
       act: ({ session }) => window.location.assign(`/c/${session.id}/search`),

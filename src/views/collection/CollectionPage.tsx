@@ -33,6 +33,7 @@ const WAYS = [
   { name: 'Links', page: 'links' },
   { name: 'Files', page: 'files' },
   { name: 'Dates', page: 'dates' },
+  { name: 'Comments', page: 'comments' },
   { name: 'Crowding', page: 'crowding' },
 ] as const
 

@@ -12,9 +12,9 @@ import { sendToMap } from '../workspace/dragging'
 import { tellHappened } from '../workspace/happened'
 import { situationOf } from '../workspace/situation'
 import { visits } from '../workspace/visited'
-import { type Dialog, FACES, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
+import { type Dialog, FACES, type Pane, type Section, useWorkspace, workspace } from '../workspace/workspace-store'
 import { type Doable, FindDialog } from './FindDialog'
-import { type Found, topicOfFound } from './found'
+import { type Found, type FoundBehind, topicOfFound } from './found'
 import { keepLinkForm, linkForm } from './link-form'
 import { type Offer, offersFrom } from './offers'
 
@@ -34,6 +34,15 @@ const doableIn = (situation: Situation): Doable[] =>
     where: `${GROUP_NAMES[act.group]}, ${act.section}`,
     run: () => act.act(situation),
   }))
+
+/** The section of the topic sheet in which what lies behind a topic is seen. */
+const SECTION_OF: Record<FoundBehind['kind'], Section> = {
+  note: 'note',
+  comment: 'comments',
+  weblink: 'links',
+  file: 'files',
+  'file text': 'files',
+}
 
 /** The dialog that is asked for, if any. */
 export function Dialogs() {
@@ -57,7 +66,7 @@ export function Dialogs() {
           onTakeBehind={({ kind, id, map, topic, page }) => {
             close()
             workspace.go(active, map, topic)
-            workspace.openSection(kind === 'note' ? 'note' : kind === 'weblink' ? 'links' : 'files')
+            workspace.openSection(SECTION_OF[kind])
             const file = FileId.safeParse(id).data
             if ((kind === 'file' || kind === 'file text') && file)
               void (session.isOpen(map) ? Promise.resolve() : session.openMap(map))

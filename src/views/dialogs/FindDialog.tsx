@@ -4,6 +4,7 @@ import {
   IconFileText,
   IconFrame,
   IconMap2,
+  IconMessage,
   IconNote,
   IconPaperclip,
   IconPlayerPlay,
@@ -62,6 +63,7 @@ const whereOf = (found: Found | FoundBehind | Offer): string =>
 
 const BEHIND = {
   note: { name: 'note of', icon: IconNote, label: 'Note' },
+  comment: { name: 'comment on', icon: IconMessage, label: 'Comment' },
   weblink: { name: 'web link of', icon: IconWorld, label: 'Web link' },
   file: { name: 'file of', icon: IconPaperclip, label: 'File' },
   'file text': { name: 'in a file of', icon: IconFileText, label: 'Inside a file' },

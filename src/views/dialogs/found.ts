@@ -21,7 +21,7 @@ export type Found = z.infer<typeof FoundRows>[number]
 /** What finding answers of what lies behind topics. */
 export const BehindRows = z.array(
   z.object({
-    kind: z.enum(['note', 'weblink', 'file', 'file text']),
+    kind: z.enum(['note', 'comment', 'weblink', 'file', 'file text']),
     id: z.string(),
     topic: TopicId,
     topicText: z.string(),

@@ -16,10 +16,11 @@ import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSession, useSessionHandle } from '../sync/use-session'
 import { type Reading, useWorkspace, workspace } from '../workspace/workspace-store'
 import { Preview, WebSource } from './Preview'
-import { PASSAGE_TYPE, selectPassage, showTaken, takeOverPassage, takerOf, usePassage } from './passage'
+import { PASSAGE_TYPE, selectPassage, takerOf, usePassage } from './passage'
 import { ReadMark } from './ReadMark'
 import { readFile } from './read-file'
 import styles from './reading.module.css'
+import { showTaken, takeOverPassage } from './take-over'
 
 /** A source beside the map: what it is one of, itself, and what is taken over from it. */
 export default function ReadingPane({ reading }: { reading: Reading }) {

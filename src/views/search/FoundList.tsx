@@ -3,6 +3,7 @@ import {
   IconFileText,
   IconFrame,
   IconMap2,
+  IconMessage,
   IconNote,
   IconPaperclip,
   IconPoint,
@@ -21,13 +22,20 @@ const ICONS: Record<Kind, { icon: TablerIcon; name: string }> = {
   enclosure: { icon: IconFrame, name: 'Enclosure' },
   tag: { icon: IconTag, name: 'Tag' },
   note: { icon: IconNote, name: 'Note' },
+  comment: { icon: IconMessage, name: 'Comment' },
   weblink: { icon: IconWorld, name: 'Web link' },
   file: { icon: IconPaperclip, name: 'File' },
   'file text': { icon: IconFileText, name: 'Inside a file' },
 }
 
 /** The section of the topic sheet in which what is found is seen. */
-const SECTION: Partial<Record<Kind, string>> = { note: 'note', weblink: 'links', file: 'files', 'file text': 'files' }
+const SECTION: Partial<Record<Kind, string>> = {
+  note: 'note',
+  comment: 'comments',
+  weblink: 'links',
+  file: 'files',
+  'file text': 'files',
+}
 
 function addressOf(collection: string, { kind, id, map, topic, page }: FoundRow): string {
   const section = SECTION[kind]
@@ -56,7 +64,7 @@ export function FoundList({ rows, words, onTag, onTaken }: Props) {
           <>
             <Icon size={18} aria-label={name} className={styles.icon} />
             <span>
-              <span className={row.kind === 'note' || row.kind === 'file text' ? styles.note : styles.name}>
+              <span className={['note', 'comment', 'file text'].includes(row.kind) ? styles.note : styles.name}>
                 <Marked text={row.text || 'Untitled'} words={words.join(' ')} />
               </span>
               {row.kind !== 'map' && row.kind !== 'tag' && <span className={styles.way}>{wayOf(row)}</span>}
@@ -84,7 +92,7 @@ export function FoundList({ rows, words, onTag, onTaken }: Props) {
 /** Map, the topics above, and for what lies behind a topic that one. */
 function wayOf({ kind, mapTitle, way, topicText, file, page }: FoundRow): string {
   const above = way[0] === mapTitle ? way.slice(1) : way
-  const behind = kind === 'note' || kind === 'weblink' || kind === 'file' ? [topicText ?? ''] : []
+  const behind = kind === 'note' || kind === 'comment' || kind === 'weblink' || kind === 'file' ? [topicText ?? ''] : []
   if (kind === 'file text') behind.push(topicText ?? '', page && page > 1 ? `${file}, page ${page}` : (file ?? ''))
   return [mapTitle, ...above, ...behind].map((text) => text || 'Untitled').join(' › ')
 }

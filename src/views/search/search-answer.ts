@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 /** Kinds of what is found, in the order in which they are told. */
-export const KINDS = ['map', 'topic', 'enclosure', 'tag', 'note', 'weblink', 'file', 'file text'] as const
+export const KINDS = ['map', 'topic', 'enclosure', 'tag', 'note', 'comment', 'weblink', 'file', 'file text'] as const
 export type Kind = (typeof KINDS)[number]
 
 export const KIND_NAMES: Record<Kind, string> = {
@@ -10,6 +10,7 @@ export const KIND_NAMES: Record<Kind, string> = {
   enclosure: 'Enclosures',
   tag: 'Tags',
   note: 'Notes',
+  comment: 'Comments',
   weblink: 'Web links',
   file: 'Files',
   'file text': 'Inside files',

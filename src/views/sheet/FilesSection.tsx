@@ -43,7 +43,7 @@ interface Sending {
 let numbers = 0
 
 /** Files on a topic: drop them here or choose them; each shows how far it is, and can be stopped or tried again. */
-export function FilesSection({ topic }: { topic: TopicRecord }) {
+export default function FilesSection({ topic }: { topic: TopicRecord }) {
   const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const [sending, setSending] = useState<readonly Sending[]>([])

@@ -22,7 +22,7 @@ import styles from './sheet.module.css'
 import { AddWeblink, WeblinkEntry } from './Weblinks'
 
 /** Cross-links in both directions, and addresses on the web. */
-export function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
+export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
   const mayEdit = useMayEdit()
   const { out, incoming, weblinks } = useCalmPart(
     useCallback(

@@ -8,13 +8,14 @@ import { CloseColumn } from '../workspace/CloseColumn'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { DatesSection } from './DatesSection'
-import { FilesSection } from './FilesSection'
 import { holds } from './holds'
-import { LinksSection } from './LinksSection'
 import { MarksSection } from './MarksSection'
 import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
+const CommentsSection = lazy(() => import('../comments/CommentsSection'))
+const FilesSection = lazy(() => import('./FilesSection'))
+const LinksSection = lazy(() => import('./LinksSection'))
 const LayoutSection = lazy(() => import('./LayoutSection'))
 const LookSection = lazy(() => import('./look/LookSection'))
 
@@ -26,6 +27,7 @@ const SECTION_NAMES: Record<Section, string> = {
   layout: 'Layout',
   look: 'Look',
   files: 'Files',
+  comments: 'Comments',
 }
 
 /** The name of a section with what it holds, to be read while it is closed; quiet where it holds nothing. */
@@ -104,7 +106,11 @@ export const TopicSheet = memo(() => {
           {head('links')}
           <Accordion.Panel>
             {lastOf}
-            <LinksSection topic={topic} pane={active} />
+            {sections.includes('links') && (
+              <Suspense fallback={<Skeleton height={40} />}>
+                <LinksSection topic={topic} pane={active} />
+              </Suspense>
+            )}
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="marks" id="sheet-marks">
@@ -144,7 +150,22 @@ export const TopicSheet = memo(() => {
           {head('files')}
           <Accordion.Panel>
             {lastOf}
-            <FilesSection topic={topic} />
+            {sections.includes('files') && (
+              <Suspense fallback={<Skeleton height={60} />}>
+                <FilesSection topic={topic} />
+              </Suspense>
+            )}
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="comments" id="sheet-comments">
+          {head('comments')}
+          <Accordion.Panel>
+            {lastOf}
+            {sections.includes('comments') && (
+              <Suspense fallback={<Skeleton height={60} />}>
+                <CommentsSection topic={topic} />
+              </Suspense>
+            )}
           </Accordion.Panel>
         </Accordion.Item>
       </Accordion>

@@ -1,6 +1,7 @@
 import { dequal } from 'dequal/lite'
 import { badgeName } from '../../core/badges/badges'
 import { LAYOUT_NAMES } from '../../core/commands/layouts'
+import { openThreads } from '../../core/network/comments'
 import { incomingAt } from '../../core/network/crosslinks'
 import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
@@ -35,6 +36,7 @@ const COUNTED: Partial<Record<Section, (records: Records, topic: TopicRecord) =>
   links: (records, topic) =>
     records.crosslinksFrom(topic.id).length + incomingAt(records, topic).length + records.weblinks(topic.id).length,
   files: (records, { id }) => records.attachments(id).length,
+  comments: (records, { id }) => openThreads(records, id).length,
 }
 
 const words = (text: string) => text.match(/\S+/g)?.length ?? 0
@@ -48,6 +50,8 @@ function ofOne(records: Records, section: Section, topic: TopicRecord): string {
       return count === 0 ? '' : String(count)
     case 'files':
       return filesOf(records, topic)
+    case 'comments':
+      return count === 0 ? '' : plural(count, 'open', 'open')
     case 'marks':
       return marksOf(records, topic)
     case 'dates': {

@@ -17,6 +17,7 @@ const SECTION_OF: Record<Sign, Section> = {
   file: 'files',
   web: 'links',
   link: 'links',
+  comment: 'comments',
   open: 'dates',
   begun: 'dates',
   done: 'dates',

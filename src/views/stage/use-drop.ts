@@ -4,7 +4,7 @@ import type { MapLayout } from '../../core/layout/boxes'
 import type { Situation } from '../acts/act'
 import { tell } from '../app/api'
 import { DRAWING_TYPE } from '../pictures/drawing-type'
-import { PASSAGE_TYPE, takeOverPassage } from '../reading/passage'
+import { PASSAGE_TYPE } from '../reading/passage'
 import { contentsOf, itemsOf, takeOver } from '../workspace/clipboard'
 import { workspace } from '../workspace/workspace-store'
 
@@ -28,7 +28,7 @@ export function dropHandlers(
     const at = topic ? { topic } : { map: pane.map, x: Math.round(x), y: Math.round(y) }
     const drawing = event.dataTransfer.getData(DRAWING_TYPE)
     if (event.dataTransfer.types.includes(PASSAGE_TYPE)) {
-      if (topic) takeOverPassage(session, 'topic', topic)
+      if (topic) (await import('../reading/take-over')).takeOverPassage(session, 'topic', topic)
       else tell('Drop the passage onto a topic: it becomes one below it.')
       return
     }

@@ -5,7 +5,7 @@ import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
-import { ChangeId, MapId, type TopicId } from '../../core/records/ids'
+import { ChangeId, MapId, type PersonId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
 import { TemplateRecord } from '../../core/records/template'
@@ -104,6 +104,17 @@ export class CollectionSession {
     return this.mayEdit && (roles === null || roles[map] === 'editor' || roles[map] === 'owner')
   }
 
+  /** Whether this person may say something about the topics of a map. */
+  mayCommentOn(map: string): boolean {
+    const { role, roles } = this.digest
+    const here = roles === null ? role : roles[map]
+    return here !== undefined && here !== 'reader'
+  }
+
+  get person(): PersonId {
+    return this.digest.person
+  }
+
   get mayEditAll(): boolean {
     return this.mayEdit && this.digest.roles === null
   }
@@ -162,7 +173,12 @@ export class CollectionSession {
     if (!this.digest.roles) return false
     return edits.some(({ kind, id }) => {
       const record = this.records.get(kind, id)
-      return record && ![...standsOn(this.records, kind, record)].every((map) => this.mayEditMap(map))
+      return (
+        record &&
+        ![...standsOn(this.records, kind, record)].every((map) =>
+          kind === 'comment' ? this.mayCommentOn(map) : this.mayEditMap(map),
+        )
+      )
     })
   }
 
@@ -275,7 +291,7 @@ export class CollectionSession {
   private perform(change: Change): boolean {
     this.trial.endPreview()
     if (change.edits.length === 0) return true
-    if (!this.mayEdit) {
+    if (!this.mayEdit && change.edits.some(({ kind }) => kind !== 'comment')) {
       tell('Your role in this collection allows reading only.')
       return false
     }

@@ -8,7 +8,7 @@ import {
   IconSearch,
   IconWorldUpload,
 } from '@tabler/icons-react'
-import { memo, useCallback } from 'react'
+import { lazy, memo, Suspense, useCallback } from 'react'
 import type { MapId } from '../../core/records/ids'
 import { PersonMenu } from '../app/PersonMenu'
 import type { CollectionSession } from '../sync/collection-session'
@@ -16,6 +16,8 @@ import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { FACES, faceNamed, useCalmWorkspace, workspace } from './workspace-store'
+
+const NewComments = lazy(() => import('../comments/NewComments'))
 
 export const TopBar = memo(() => {
   const session = useSessionHandle()
@@ -130,6 +132,9 @@ export const TopBar = memo(() => {
             <IconSearch size={18} />
           </ActionIcon>
         </Tooltip>
+        <Suspense>
+          <NewComments />
+        </Suspense>
         <Button
           size="compact-sm"
           variant="light"

@@ -73,7 +73,7 @@ export type Dialog =
 export type Sortable = { drawer: MapId } | { branch: TopicId }
 
 /** The sections of the topic sheet that can be asked for. */
-export const SECTIONS = ['note', 'links', 'files', 'marks', 'look', 'layout', 'dates'] as const
+export const SECTIONS = ['note', 'links', 'files', 'marks', 'look', 'layout', 'dates', 'comments'] as const
 export type Section = (typeof SECTIONS)[number]
 
 /** What is read beside the map: a source, of those in the branch of a topic. */

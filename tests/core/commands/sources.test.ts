@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import { attachFiles, replaceFile } from '../../../src/core/commands/attachments'
-import { markRead, moveSource, takePassage } from '../../../src/core/commands/sources'
+import { markRead, moveSource } from '../../../src/core/commands/sources'
+import { takePassage } from '../../../src/core/commands/take-passage'
 import { addWeblink } from '../../../src/core/commands/weblinks'
 import { usesOf } from '../../../src/core/network/file-ledger'
 import { type Source, sourcesBelow } from '../../../src/core/network/sources'

@@ -1,0 +1,81 @@
+import type { Nodes, PhrasingContent, RootContent } from 'mdast'
+import { refuse } from '../changes/problem'
+import { writeOwnAddress } from '../formats/own-address'
+import type { Source } from '../network/sources'
+import { NoteId, type TopicId } from '../records/ids'
+import { cutText, MAX_NOTE_TEXT } from '../records/text'
+import { joinTexts } from '../text/join-texts'
+import { shortName } from '../text/short-name'
+import { writeCommonMark } from '../text/write-commonmark'
+import { addTopic } from './add-topic'
+import { command, type NewChange, named } from './command'
+import { foundSource } from './sources'
+
+/** What is taken from a source: its words, where they come from, and whether they become a topic, or go into the note of one. */
+interface Passage {
+  source: Source
+  /** Counted from 1; null where the source has no pages. */
+  page: number | null
+  text: string
+  /** Below which topic it comes, or in whose note. */
+  at: TopicId
+  becomes: 'topic' | 'note'
+}
+
+/** Longest passage, in letters. */
+const MOST = 20_000
+
+/**
+ * Takes a passage over with its source and page: as a topic with a short name below another, the words in full in its note where they are
+ * longer than that; or at the end of a note, as a quotation. Refused where the source or the topic is gone, and without words.
+ */
+export const takePassage = command((change, { source, page, text, at, becomes }: Passage) => {
+  const told = foundSource(change, source)
+  const topic = change.topic(at)
+  const paragraphs = paragraphsOf(text)
+  if (paragraphs.length === 0) refuse('invalid', 'Select the words first that are to be taken over.')
+  if (text.length > MOST) refuse('invalid', 'This is too long for a passage. Select less of it.')
+  const name = paragraphs.length === 1 ? paragraphs[0]! : paragraphs.join(' ')
+  const address = told.kind === 'weblink' ? told.url : writeOwnAddress({ kind: 'file', id: told.file, page })
+  const origin: PhrasingContent = {
+    type: 'link',
+    url: address,
+    children: [{ type: 'text', value: page === null ? told.name : `${told.name}, page ${page}` }],
+  }
+  const quotation: RootContent = {
+    type: 'blockquote',
+    children: paragraphs.map((value) => ({ type: 'paragraph', children: [{ type: 'text', value }] })),
+  }
+  const from: RootContent = { type: 'paragraph', children: [origin] }
+  const written = (children: RootContent[]) => writeCommonMark({ type: 'root', children } satisfies Nodes)
+  const label = `Take a passage of ${named(told.name)}`
+  if (becomes === 'note') {
+    addToNote(change, topic.id, written([quotation, from]))
+    return { label, select: [topic.id] }
+  }
+  const short = shortName(name)
+  const made = addTopic.within(change, { parent: topic.id, after: 'last', text: short ?? name })
+  addToNote(change, made.select[0]!, written(short === null ? [from] : [quotation, from]))
+  return { label, select: made.select }
+})
+
+/** Adds a text at the end of a topic's note; makes the note where there is none. Refused where there is no room for it. */
+function addToNote(change: NewChange, id: TopicId, text: string): void {
+  const topic = change.topic(id)
+  const note = change.records.get('note', topic.note)
+  const joined = joinTexts(note?.text ?? '', text)
+  if (joined.length > MAX_NOTE_TEXT) refuse('invalid', 'The note of this topic is full. Take the passage as a topic.')
+  if (note) change.update('note', note.id, { text: joined })
+  else {
+    const made = change.newId(NoteId)
+    change.create('note', { id: made, text: joined, joinedInto: null, trashed: false })
+    change.update('topic', id, { note: made })
+  }
+}
+
+/** The paragraphs of a selected text: lines that were broken by the width of a page are one. */
+const paragraphsOf = (text: string): string[] =>
+  cutText(text.toWellFormed().replaceAll('\u0000', ''), MOST + 1)
+    .split(/\n[ \t]*\n/)
+    .map((paragraph) => paragraph.split(/\s+/).filter(Boolean).join(' '))
+    .filter((paragraph) => paragraph !== '')

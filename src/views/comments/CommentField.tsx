@@ -1,0 +1,85 @@
+import { Button, Group, Menu, Textarea } from '@mantine/core'
+import { IconAt } from '@tabler/icons-react'
+import { useRef, useState } from 'react'
+import { MAX_COMMENT } from '../../core/records/comment'
+import { usePeople } from './comments'
+
+interface Props {
+  label: string
+  act: string
+  before?: string
+  /** Takes what was written; false where it could not be done, so that it is kept. */
+  take(text: string): boolean
+  /** Where it was not asked for, there is no way out of it. */
+  leave?(): void
+}
+
+/** Where somebody writes what they say; Ctrl + Enter sends it. */
+export function CommentField({ label, act, before = '', take, leave }: Props) {
+  const [text, setText] = useState(before)
+  const field = useRef<HTMLTextAreaElement>(null)
+  const people = usePeople()
+  const send = () => {
+    if (text.trim() !== '' && take(text)) setText('')
+  }
+  const name = (person: string) => {
+    const at = field.current?.selectionStart ?? text.length
+    const space = at === 0 || /\s$/.test(text.slice(0, at)) ? '' : ' '
+    setText(`${text.slice(0, at)}${space}@${person} ${text.slice(at)}`)
+    field.current?.focus()
+  }
+  return (
+    <div>
+      <Textarea
+        ref={field}
+        size="sm"
+        aria-label={label}
+        placeholder={label}
+        autosize
+        minRows={leave ? 2 : 1}
+        maxRows={10}
+        maxLength={MAX_COMMENT}
+        autoFocus={leave !== undefined}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+            event.preventDefault()
+            send()
+          } else if (event.key === 'Escape' && leave) {
+            event.stopPropagation()
+            leave()
+          }
+        }}
+      />
+      {(text !== '' || leave) && (
+        <Group gap={6} mt={6}>
+          <Button size="compact-sm" disabled={text.trim() === ''} onClick={send} title="Ctrl + Enter">
+            {act}
+          </Button>
+          {leave && (
+            <Button size="compact-sm" variant="default" onClick={leave}>
+              Cancel
+            </Button>
+          )}
+          {people.length > 1 && (
+            <Menu position="bottom-start" transitionProps={{ duration: 0 }}>
+              <Menu.Target>
+                <Button size="compact-sm" variant="subtle" color="gray" leftSection={<IconAt size={14} aria-hidden />}>
+                  Name somebody
+                </Button>
+              </Menu.Target>
+              <Menu.Dropdown mah={260} style={{ overflow: 'auto' }}>
+                {people.map((person) => (
+                  <Menu.Item key={person.id} onClick={() => name(person.name)}>
+                    {person.name}
+                  </Menu.Item>
+                ))}
+              </Menu.Dropdown>
+            </Menu>
+          )}
+        </Group>
+      )}
+    </div>
+  )
+}
