@@ -1,11 +1,12 @@
 import { z } from 'zod'
 import { writeCalendar } from '../core/formats/icalendar'
+import type { Dates, TaskState, Work } from '../core/records/dates'
 import { MapId } from '../core/records/ids'
-import type { Dates, TaskState } from '../core/records/topic'
 import { mayRead, onlyMaps } from '../core/rights/grant'
 import { noteBeginning } from '../core/text/note-beginning'
 import { digestOf } from './collections'
 import { prepared, snapshot } from './database'
+import { dispositionOf } from './files/serve-content'
 import type { Member } from './http/endpoint'
 import { Failure } from './http/failure'
 import type { Reply } from './http/reply'
@@ -18,6 +19,7 @@ export interface DatedTopic {
   mapTitle: string
   dates: Dates
   task: TaskState | null
+  work: Work | null
   tags: string[]
 }
 
@@ -25,7 +27,7 @@ export interface DatedTopic {
 const MOST = 5_000
 
 const DATED = `
-  SELECT t.id AS topic, t.text, t.map, m.title AS "mapTitle", t.dates, t.task, t.tags, n.text AS note
+  SELECT t.id AS topic, t.text, t.map, m.title AS "mapTitle", t.dates, t.task, t.work, t.tags, n.text AS note
   FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
   LEFT JOIN note n ON n.collection = $1 AND n.id = t.note
   WHERE t.collection = $1 AND NOT t.trashed AND t.dates IS NOT NULL AND ($2::uuid[] IS NULL OR t.map = ANY($2))
@@ -72,7 +74,7 @@ export async function calendarFor(member: Member, map: string | null, origin: st
     status: 200,
     headers: {
       'Content-Type': 'text/calendar; charset=utf-8',
-      'Content-Disposition': 'attachment; filename="dates.ics"',
+      'Content-Disposition': dispositionOf('attachment', 'dates.ics'),
       'Cache-Control': 'no-store',
     },
     body: writeCalendar(name, items, new Date().toISOString()),

@@ -67,7 +67,7 @@ test('commands and questions that nobody would send are refused in words, and le
     ['tell-apart', { a: spring, b: theirs }],
     ['set-dates', { topics: [theirs], dates: null }],
     ['set-dates', { topics: [spring], dates: { start: '2026-02-30', end: null } }],
-    ['set-task', { topics: [theirs], task: 'done' }],
+    ['set-task', { topics: [theirs], task: 'done', today: '2026-05-04' }],
     ['bring-calendar', { map: elsewhere, name: 'x', text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }],
     ['bring-calendar', { map: garden, name: 'x', text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }],
     ['bring-calendar', { map: garden, name: 'x', text: '# no calendar' }],

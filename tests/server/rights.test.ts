@@ -132,6 +132,10 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/files/[file]/text': {
     rights: { ...readers, ...missing, ...missingToSome },
   },
+  'GET /api/collections/[collection]/dates-feed': { rights: readers },
+  'POST /api/collections/[collection]/dates-feed': { rights: readers },
+  'DELETE /api/collections/[collection]/dates-feed': { rights: readers },
+  'GET /feeds/[secret]/dates.ics': { rights: all(404) },
   'GET /api/collections/[collection]/comments': { rights: readers },
   'POST /api/collections/[collection]/comments/seen': { rights: readers, body: { comments: [NOT_THERE] } },
   'GET /api/collections/[collection]/people': { rights: readers },

@@ -25,6 +25,7 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   tags: bare.tags,
   held: bare.held,
   task: bare.task,
+  work: bare.work,
   apart: bare.apart,
   copyOf: bare.copyOf,
   trashed: bare.trashed,

@@ -1,6 +1,6 @@
 import { refuse } from '../changes/problem'
+import type { Dates } from '../records/dates'
 import type { TopicId } from '../records/ids'
-import type { Dates } from '../records/topic'
 import { command, namedAll } from './command'
 
 /**

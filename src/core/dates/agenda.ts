@@ -1,4 +1,4 @@
-import type { Dates, TaskState } from '../records/topic'
+import type { Dates, TaskState } from '../records/dates'
 import { dayNumber, isoDay } from '../text/days'
 
 /** Something with a day: when it is, and whether there is something to do. */
@@ -27,7 +27,9 @@ export interface Week<Row extends Dated> {
 }
 
 const inOrder = (a: Dated, b: Dated): number =>
-  compare(a.dates.start, b.dates.start) || compare(lastDay(a.dates), lastDay(b.dates))
+  compare(a.dates.start, b.dates.start) ||
+  compare(a.dates.from ?? '', b.dates.from ?? '') ||
+  compare(lastDay(a.dates), lastDay(b.dates))
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0)
 
 /**
@@ -72,7 +74,8 @@ export function monthWeeks(month: string): string[][] {
 }
 
 /** The same span so many days later, or earlier. */
-export const movedBy = ({ start, end }: Dates, days: number): Dates => ({
+export const movedBy = ({ start, end, ...rest }: Dates, days: number): Dates => ({
+  ...rest,
   start: isoDay(dayNumber(start) + days),
   end: end === null ? null : isoDay(dayNumber(end) + days),
 })

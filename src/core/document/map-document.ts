@@ -1,10 +1,11 @@
 import { readOwnAddress } from '../formats/own-address'
 import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../network/crosslinks'
+import type { Dates, TaskState } from '../records/dates'
 import type { FileRecord } from '../records/file'
 import type { MapId, TopicId } from '../records/ids'
 import type { MapRecord } from '../records/map'
 import type { Records } from '../records/records'
-import type { Dates, TaskState, TopicRecord } from '../records/topic'
+import type { TopicRecord } from '../records/topic'
 import { mapNumbers } from '../tree/map-numbers'
 import { isInTrash, topicsInOrder } from '../tree/walk'
 

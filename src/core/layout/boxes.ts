@@ -1,6 +1,7 @@
 import type { Style } from '../look/styles'
+import type { TaskState } from '../records/dates'
 import type { HueFamily } from '../records/look'
-import type { TaskState, TopicRecord } from '../records/topic'
+import type { TopicRecord } from '../records/topic'
 import type { Fonts } from '../text/measure'
 import type { Growth } from './block'
 import type { Setting } from './kinds/set-children'

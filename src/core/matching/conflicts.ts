@@ -46,6 +46,7 @@ export function joinedFields(
     text: taken.has('text') ? other.text : own.text,
     dates: taken.has('dates') ? other.dates : keeps.includes('dates') ? own.dates : (own.dates ?? other.dates),
     task: taken.has('task') ? other.task : keeps.includes('task') ? own.task : (own.task ?? other.task),
+    work: own.work || other.work ? { ...other.work, ...own.work } : null,
     picture: taken.has('picture') ? other.picture : (own.picture ?? other.picture),
     opensMap: taken.has('opensMap') ? other.opensMap : (own.opensMap ?? other.opensMap),
     number: taken.has('number') ? other.number : (own.number ?? other.number),

@@ -1,17 +1,11 @@
 import { z } from 'zod'
+import { Dates, TaskState, Work } from './dates'
 import { FileId, MapId, NoteId, TagId, TopicId } from './ids'
 import { carries, defineKind, inside, names } from './kind'
 import { LayoutKind, NumberingScheme } from './layout'
 import { Look } from './look'
 import { Place } from './place'
 import { MAX_TOPIC_TEXT, storedText } from './text'
-
-const Day = z.iso.date()
-/** One day, or a span of days that ends on its second one, as in ISO 8601. */
-export const Dates = z
-  .strictObject({ start: Day, end: Day.nullable() })
-  .refine(({ start, end }) => end === null || end >= start, 'A span of days ends after it begins.')
-export type Dates = z.infer<typeof Dates>
 
 /** Widths between which a topic's text can be set, in px. */
 export const TOPIC_WIDTH = { least: 40, most: 1_200 }
@@ -43,9 +37,6 @@ export const Badge = z
   .regex(/^(icon:[a-z0-9-]{1,60}|\P{ASCII}[^\s<>]{0,30}|[0-9#*]\ufe0f?\u20e3)$/u, 'This is no badge.')
   .refine((badge) => badge.startsWith('icon:') || isOneSign(badge), 'This is no badge.')
 export type Badge = z.infer<typeof Badge>
-
-export const TaskState = z.enum(['open', 'begun', 'done'])
-export type TaskState = z.infer<typeof TaskState>
 
 /**
  * The topic that one was copied from, and what that said then, so that two that were changed apart can be merged three ways. No
@@ -89,6 +80,8 @@ export const TopicRecord = z.strictObject({
   held: z.boolean(),
   /** Null where there is nothing to do. */
   task: TaskState.nullable(),
+  /** Who does it, how much it is and how far it is; null where nothing is known. */
+  work: Work.nullable().default(null),
   /**
    * Topics of which a person has said that they are not to be linked with it: they are not proposed again. No reference: nothing
    * is followed or shown, so one that is gone does no harm.
@@ -118,6 +111,7 @@ export const BARE_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text'> = {
   tags: [],
   held: false,
   task: null,
+  work: null,
   apart: [],
   copyOf: null,
   trashed: false,
@@ -132,5 +126,12 @@ export const topicKind = defineKind(TopicRecord, {
     carries('picture.file', 'file', 'The picture'),
     names('tags.*', 'tag', 'A tag of this topic', { seen: 'here' }),
   ],
-  joins: { badges: 'elements', tags: 'elements', apart: 'elements', look: 'properties', branchLook: 'properties' },
+  joins: {
+    badges: 'elements',
+    tags: 'elements',
+    apart: 'elements',
+    look: 'properties',
+    branchLook: 'properties',
+    work: 'properties',
+  },
 })

@@ -1,5 +1,5 @@
 import type { Sign } from '../layout/boxes'
-import type { TaskState } from '../records/topic'
+import type { TaskState } from '../records/dates'
 
 /** Outlines from the Tabler icon set (MIT), 24 × 24, for the signs at the end of a topic. */
 export const SIGN_PATHS: Record<Sign, string> = {

@@ -1,4 +1,4 @@
-import type { Dates } from '../records/topic'
+import type { Dates } from '../records/dates'
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 

@@ -1,7 +1,8 @@
 import { incomingAt } from '../network/crosslinks'
+import type { TaskState } from '../records/dates'
 import type { TagId } from '../records/ids'
 import type { Records } from '../records/records'
-import type { TaskState, TopicRecord } from '../records/topic'
+import type { TopicRecord } from '../records/topic'
 import { foldForFinding } from '../text/folding'
 import { ancestors } from './walk'
 

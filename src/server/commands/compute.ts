@@ -23,6 +23,7 @@ import { changeTag, mergeTags, removeTag } from '../../core/commands/tags'
 import { tellApart } from '../../core/commands/tell-apart'
 import { readCalendar } from '../../core/formats/icalendar'
 import { Drawn } from '../../core/records/crosslink'
+import { Dates, Day, TaskState } from '../../core/records/dates'
 import {
   ChangeId,
   type CollectionId,
@@ -36,7 +37,6 @@ import {
 import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
 import { MAX_TITLE } from '../../core/records/text'
-import { Dates, TaskState } from '../../core/records/topic'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
@@ -73,9 +73,9 @@ const command = <Args>(
 /** Letters of a calendar that is brought in. */
 const MOST_CALENDAR = 2_000_000
 
-function readable(text: string) {
+function readable(text: string, zone: string) {
   try {
-    return readCalendar(text)
+    return readCalendar(text, zone)
   } catch (error) {
     if (error instanceof RangeError) return refuse('invalid', error.message)
     throw error
@@ -186,15 +186,20 @@ const commands = {
     async ({ records }, args) => setDates(records, args, newIds),
   ),
   'set-task': command(
-    z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), task: TaskState.nullable() }),
+    z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), task: TaskState.nullable(), today: Day }),
     ({ topics }) => topics,
     async ({ records }, args) => setTask(records, args, newIds),
   ),
   'bring-calendar': command(
-    z.strictObject({ map: MapId, name: z.string().max(MAX_TITLE), text: z.string().max(MOST_CALENDAR) }),
+    z.strictObject({
+      map: MapId,
+      name: z.string().max(MAX_TITLE),
+      text: z.string().max(MOST_CALENDAR),
+      zone: z.string().max(100).default('UTC'),
+    }),
     ({ map }) => [map],
-    async ({ records }, { map, name, text }) => {
-      const calendar = readable(text)
+    async ({ records }, { map, name, text, zone }) => {
+      const calendar = readable(text, zone)
       const outcome = bringCalendar(records, { map, name: calendar.name || name, items: calendar.items }, newIds)
       return { ...outcome, report: { entries: calendar.items.length, unread: calendar.unread } }
     },

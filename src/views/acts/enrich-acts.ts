@@ -1,9 +1,10 @@
 import { setTask } from '../../core/commands/set-task'
 import { tagTopics } from '../../core/commands/tags'
 import { sourcesBelow } from '../../core/network/sources'
-import { TaskState } from '../../core/records/topic'
+import { TaskState } from '../../core/records/dates'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { tellTrouble } from '../app/api'
+import { today } from '../app/when'
 import { usePassage } from '../reading/passage'
 import { workspace } from '../workspace/workspace-store'
 import { acts, idsOf, mayEdit, one, onMap, run, type Situation, some, theTopic, unless } from './act'
@@ -94,7 +95,9 @@ export const ENRICH_ACTS = [
         unless(({ topics }) => topics.some((topic) => topic.task !== task), 'That is what it is already.'),
       ],
       act: (situation) =>
-        run(situation, (records, newIds) => setTask(records, { topics: idsOf(situation), task }, newIds)),
+        run(situation, (records, newIds) =>
+          setTask(records, { topics: idsOf(situation), task, today: today() }, newIds),
+        ),
     })),
   ),
 ]

@@ -1,4 +1,4 @@
-import type { Dates } from '../../core/records/topic'
+import type { Dates } from '../../core/records/dates'
 import { type Calendar, DAY_MS } from '../../core/text/days'
 
 /**
@@ -42,9 +42,11 @@ export function calendarHere(now?: Date, language?: string): Calendar {
   return calendar
 }
 
-/** A day, or the first and the last day of a span, in the words of the browser's language: "4 May 2026 – 3 June 2026". */
-export function sayDays({ start, end }: Dates, language?: string): string {
+/** A day, or the first and the last day of a span, with times of day, in the words of the browser's language: "4 May 2026 – 3 June 2026". */
+export function sayDays({ start, end, from, to }: Dates, language?: string): string {
   const words = new Intl.DateTimeFormat(language, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
-  const from = words.format(new Date(start))
-  return end === null || end === start ? from : `${from} – ${words.format(new Date(end))}`
+  const at = (day: string, time: string | undefined) =>
+    [words.format(new Date(day)), ...(time ? [time] : [])].join(', ')
+  if (end === null || end === start) return `${at(start, from)}${to ? ` – ${to}` : ''}`
+  return `${at(start, from)} – ${at(end, to)}`
 }

@@ -1,11 +1,12 @@
 import { Button, Checkbox, Group, Popover, Stack, Text, TextInput, Title, UnstyledButton } from '@mantine/core'
 import { type ReactNode, useState } from 'react'
 import { agendaOf, isOverdue } from '../../core/dates/agenda'
+import { repeatWords } from '../../core/dates/words'
 import { dayNumber, isoDay } from '../../core/text/days'
-import { sayDays } from '../app/when'
+import { calendarHere, sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import styles from './dates.module.css'
-import { addressOf, type DateActs, type DatedTopic } from './dates-answer'
+import { addressOf, type DateActs, type DatedTopic, keyOf } from './dates-answer'
 
 interface Props {
   rows: readonly DatedTopic[]
@@ -24,7 +25,7 @@ export function Agenda({ rows, today, acts }: Props) {
   const list = (of: readonly DatedTopic[]) => (
     <ul className={styles.rows}>
       {of.map((row) => (
-        <Row key={row.topic} row={row} today={today} acts={acts} />
+        <Row key={keyOf(row)} row={row} today={today} acts={acts} />
       ))}
     </ul>
   )
@@ -96,7 +97,7 @@ function Week({ monday, today, order, children }: WeekProps) {
 
 function Row({ row, today, acts }: { row: DatedTopic; today: string; acts: DateActs }) {
   const { id } = useSessionHandle()
-  const mayEdit = acts.mayEdit(row.map)
+  const mayEdit = acts.mayEdit(row.map) && !row.isRepetition
   const name = row.text || 'Untitled'
   const isLate = isOverdue(row, today)
   return (
@@ -115,6 +116,13 @@ function Row({ row, today, acts }: { row: DatedTopic; today: string; acts: DateA
       )}
       <a className={styles.name} data-done={row.task === 'done' || undefined} href={addressOf(id, row)}>
         {name}
+        {row.work?.who && <span className={styles.who}> {row.work.who.map(({ name: doer }) => doer).join(', ')}</span>}
+        {row.work?.progress !== undefined && row.task !== 'done' && (
+          <span className={styles.who}> {row.work.progress} %</span>
+        )}
+        {row.dates.repeats && (
+          <span className={styles.who}> {repeatWords(row.dates.repeats, row.dates.start, calendarHere())}</span>
+        )}
       </a>
       <span className={styles.map}>
         <span className={`${styles.hue} ${acts.hueOf(row.map)}`} /> {row.mapTitle || 'Untitled'}
@@ -159,7 +167,7 @@ function Days({ row, isLate, mayEdit, acts }: { row: DatedTopic; isLate: boolean
           onSubmit={(event) => {
             event.preventDefault()
             setOpened(false)
-            if (!isWrong) acts.setDates(row, { start, end: end === '' ? null : end })
+            if (!isWrong) acts.setDates(row, { ...row.dates, start, end: end === '' ? null : end })
           }}
         >
           <Stack gap="xs">

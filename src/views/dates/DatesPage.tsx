@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { movedBy } from '../../core/dates/agenda'
 import { toneClass } from '../../core/look/families'
-import type { Dates } from '../../core/records/topic'
+import type { Dates } from '../../core/records/dates'
 import { ask, tell, wordsFor } from '../app/api'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
@@ -14,7 +14,8 @@ import { UndoButton } from '../collection/UndoButton'
 import { useTags } from '../search/use-tags'
 import { useSession } from '../sync/use-session'
 import { Agenda } from './Agenda'
-import { type DateActs, type DatedTopic, DatesAnswer } from './dates-answer'
+import { type DateActs, type DatedTopic, DatesAnswer, withRepetitions } from './dates-answer'
+import { FeedButton } from './FeedButton'
 import { LineOfDays } from './LineOfDays'
 import { Month } from './Month'
 
@@ -41,6 +42,7 @@ function DatesOfAll() {
   const tags = useTags(session.id) ?? []
   const [map, setMap] = useState<string | null>(null)
   const [tag, setTag] = useState<string | null>(null)
+  const [who, setWho] = useState<string | null>(null)
   const [which, setWhich] = useState<'all' | 'tasks'>('all')
   const [view, setView] = useState<'agenda' | 'month'>('agenda')
   const day = today()
@@ -50,9 +52,15 @@ function DatesOfAll() {
         (row) =>
           (map === null || row.map === map) &&
           (tag === null || row.tags.includes(tag)) &&
+          (who === null || (row.work?.who ?? []).some(({ name }) => name === who)) &&
           (which === 'all' || (row.task !== null && row.task !== 'done')),
       ),
-    [data, map, tag, which],
+    [data, map, tag, who, which],
+  )
+  const all = useMemo(() => withRepetitions(rows, day), [rows, day])
+  const doers = useMemo(
+    () => [...new Set((data ?? []).flatMap(({ work }) => (work?.who ?? []).map(({ name }) => name)))].sort(),
+    [data],
   )
   const maps = useMemo(() => [...new Set((data ?? []).map((row) => row.map))].sort(), [data])
   const refresh = () => queries.invalidateQueries({ queryKey: key })
@@ -66,7 +74,8 @@ function DatesOfAll() {
       }),
     )
     const name = 'task' in part ? 'set-task' : 'set-dates'
-    void session.command(name, { topics: [row.topic], ...part }).then(refresh)
+    const on = 'task' in part ? { today: day } : {}
+    void session.command(name, { topics: [row.topic], ...part, ...on }).then(refresh)
   }
   const acts: DateActs = {
     mayEdit: (of) => session.mayEditMap(of),
@@ -81,7 +90,8 @@ function DatesOfAll() {
   const bringIn = async (file: File | null) => {
     if (!file || !home) return
     const name = file.name.replace(/\.[^.]*$/, '')
-    const done = await session.command('bring-calendar', { map: home.id, name, text: await file.text() })
+    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+    const done = await session.command('bring-calendar', { map: home.id, name, text: await file.text(), zone })
     if (!done) return
     const { entries, unread } = CalendarReport.parse(done.report)
     const words = `${entries === 1 ? '1 entry' : `${entries} entries`} came into ${home.title || 'Untitled'}.`
@@ -115,6 +125,7 @@ function DatesOfAll() {
                 )}
               </FileButton>
             )}
+            <FeedButton />
             <Button
               variant="default"
               component="a"
@@ -130,7 +141,7 @@ function DatesOfAll() {
         {!data && !error && <Loader aria-label="Reading all dates" />}
         {data && (
           <>
-            <LineOfDays rows={rows} today={day} acts={acts} />
+            <LineOfDays rows={all} today={day} acts={acts} />
             <Group gap="sm">
               <SegmentedControl
                 size="sm"
@@ -161,6 +172,17 @@ function DatesOfAll() {
                 value={map}
                 onChange={setMap}
               />
+              {doers.length > 0 && (
+                <Select
+                  size="sm"
+                  aria-label="Who"
+                  placeholder="Whoever does it"
+                  clearable
+                  data={doers}
+                  value={who}
+                  onChange={setWho}
+                />
+              )}
               {tags.length > 0 && (
                 <Select
                   size="sm"
@@ -181,9 +203,9 @@ function DatesOfAll() {
               </Text>
             )}
             {view === 'agenda' ? (
-              <Agenda rows={rows} today={day} acts={acts} />
+              <Agenda rows={all} today={day} acts={acts} />
             ) : (
-              <Month rows={rows} today={day} acts={acts} />
+              <Month rows={all} today={day} acts={acts} />
             )}
           </>
         )}

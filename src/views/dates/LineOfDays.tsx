@@ -8,7 +8,7 @@ import { swallowClick } from '../app/swallow-click'
 import { sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import styles from './dates.module.css'
-import { addressOf, type DateActs, type DatedTopic } from './dates-answer'
+import { addressOf, type DateActs, type DatedTopic, keyOf } from './dates-answer'
 
 /** How many days the line shows, by name. */
 const SPANS = { week: 7, month: 31, quarter: 92, year: 366, 'five years': 1_827 } as const
@@ -109,13 +109,11 @@ export function LineOfDays({ rows, today, acts }: { rows: readonly DatedTopic[];
         ))}
         {now > 0 && now < width && <span className={styles.now} style={{ left: now }} title="Today" />}
         {marks.map(({ row, x, width: wide, line }) => {
-          const isMoved = drag?.topic === row.topic
-          const dates = isMoved
-            ? { start: isoDay(dayNumber(row.dates.start) + drag.days), end: row.dates.end }
-            : row.dates
+          const isMoved = drag?.topic === row.topic && !row.isRepetition
+          const dates = isMoved ? { ...row.dates, start: isoDay(dayNumber(row.dates.start) + drag.days) } : row.dates
           return (
             <a
-              key={row.topic}
+              key={keyOf(row)}
               className={`${styles.mark} ${acts.hueOf(row.map)}`}
               style={{ left: x + (isMoved ? drag.days * perDay : 0), width: wide, top: SCALE + line * ROW }}
               data-late={isOverdue(row, today) || undefined}
@@ -126,7 +124,8 @@ export function LineOfDays({ rows, today, acts }: { rows: readonly DatedTopic[];
               aria-label={`${row.text || 'Untitled'}, ${sayDays(row.dates)}`}
               title={`${row.text || 'Untitled'}, ${sayDays(dates)}, ${row.mapTitle}`}
               onPointerDown={(event) => {
-                if (event.button === 0 && acts.mayEdit(row.map)) pressed.current = { x: event.clientX, row }
+                if (event.button === 0 && acts.mayEdit(row.map) && !row.isRepetition)
+                  pressed.current = { x: event.clientX, row }
               }}
             >
               {wide > 40 && <span className={styles.markWords}>{row.text || 'Untitled'}</span>}

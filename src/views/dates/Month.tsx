@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { isOverdue, lastDay, monthWeeks } from '../../core/dates/agenda'
 import { useSessionHandle } from '../sync/use-session'
 import styles from './dates.module.css'
-import { addressOf, type DateActs, type DatedTopic } from './dates-answer'
+import { addressOf, type DateActs, type DatedTopic, keyOf } from './dates-answer'
 
 const named = (options: Intl.DateTimeFormatOptions) => {
   const words = new Intl.DateTimeFormat(undefined, { ...options, timeZone: 'UTC' })
@@ -65,7 +65,7 @@ export function Month({ rows, today, acts }: { rows: readonly DatedTopic[]; toda
                       .filter(({ dates }) => dates.start <= day && day <= lastDay(dates))
                       .map((row) => (
                         <a
-                          key={row.topic}
+                          key={keyOf(row)}
                           className={`${styles.onDay} ${acts.hueOf(row.map)}`}
                           data-late={isOverdue(row, today) || undefined}
                           data-done={row.task === 'done' || undefined}

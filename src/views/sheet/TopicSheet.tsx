@@ -7,13 +7,13 @@ import { useCalmPart } from '../sync/use-session'
 import { CloseColumn } from '../workspace/CloseColumn'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
-import { DatesSection } from './DatesSection'
 import { holds } from './holds'
 import { MarksSection } from './MarksSection'
 import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
 const CommentsSection = lazy(() => import('../comments/CommentsSection'))
+const DatesSection = lazy(() => import('./DatesSection'))
 const FilesSection = lazy(() => import('./FilesSection'))
 const LinksSection = lazy(() => import('./LinksSection'))
 const LayoutSection = lazy(() => import('./LayoutSection'))
@@ -122,7 +122,11 @@ export const TopicSheet = memo(() => {
         <Accordion.Item value="dates" id="sheet-dates">
           {head('dates')}
           <Accordion.Panel>
-            <DatesSection key={topic.id} topics={topics} />
+            {sections.includes('dates') && (
+              <Suspense fallback={<Skeleton height={120} />}>
+                <DatesSection key={topic.id} topics={topics} />
+              </Suspense>
+            )}
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="layout" id="sheet-layout">

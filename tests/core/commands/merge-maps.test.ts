@@ -54,7 +54,7 @@ test('of what both say in their own way one is chosen, and what only one says is
   dates(own, '2026-03-01')
   dates(other, '2026-04-01')
   dates(named(source, 'The network'), '2026-05-01')
-  garden.do((r, m) => setTask(r, { topics: [other], task: 'open' }, m))
+  garden.do((r, m) => setTask(r, { topics: [other], task: 'open', today: '2026-05-04' }, m))
   const choices = new Map([[other, { takes: ['dates' as const], text: 'Reading them' }]])
   const plan = planMerge(garden.records, target, [source], 'combined', {
     lexicon: Lexicon.EMPTY,

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { setDates } from '../../../src/core/commands/set-dates'
-import type { Dates } from '../../../src/core/records/topic'
+import type { Dates } from '../../../src/core/records/dates'
 import { plot } from '../gardens'
 
 test('a topic gets a day or a span, loses it, and is refused what is neither', () => {

@@ -9,9 +9,9 @@ test('a task shows its state as a sign', () => {
     ['open', 'Task to do'],
     ['done', 'Task done'],
   ] as const) {
-    garden.do((r, m) => setTask(r, { topics, task }, m))
+    garden.do((r, m) => setTask(r, { topics, task, today: '2026-05-04' }, m))
     expect(markup('Prune')).toContain(`<title>${words}</title>`)
   }
-  garden.do((r, m) => setTask(r, { topics, task: null }, m))
+  garden.do((r, m) => setTask(r, { topics, task: null, today: '2026-05-04' }, m))
   expect(markup('Prune')).not.toContain('Task')
 })

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { agendaOf, isOverdue, monthWeeks, movedBy, weekOf } from '../../../src/core/dates/agenda'
-import type { TaskState } from '../../../src/core/records/topic'
+import type { TaskState } from '../../../src/core/records/dates'
 
 const dated = (start: string, end: string | null = null, task: TaskState | null = null) => ({
   dates: { start, end },

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { nthOf } from '../../../src/core/dates/repeating'
 import { type CalendarItem, readCalendar, writeCalendar } from '../../../src/core/formats/icalendar'
+import type { Repeats } from '../../../src/core/records/dates'
 import { isoDay } from '../../../src/core/text/days'
 
 const calendar = (...lines: string[]) => ['BEGIN:VCALENDAR', 'VERSION:2.0', ...lines, 'END:VCALENDAR', ''].join('\r\n')
@@ -18,6 +20,15 @@ const words = fc
   .string({ unit: 'grapheme', minLength: 1, maxLength: 120 })
   .map((text) => `x${text.replace(/\s/g, ' ')}x`)
 const day = fc.integer({ min: -20_000, max: 40_000 })
+const time = fc
+  .tuple(fc.nat(23), fc.nat(58))
+  .map(([hour, minute]) => `${String(hour).padStart(2, '0')}:${String(minute).padStart(2, '0')}`)
+  .filter((at) => at !== '00:00')
+const repeats = fc.oneof(
+  fc.record({ every: fc.integer({ min: 1, max: 9 }), unit: fc.constantFrom('day', 'year', 'month') }),
+  fc.record({ every: fc.constant(2), unit: fc.constant('week'), weekdays: fc.constantFrom([0], [0, 3], [1, 2, 6]) }),
+  fc.record({ every: fc.constant(1), unit: fc.constant('week'), until: fc.constant('2027-05-01') }),
+) as fc.Arbitrary<Repeats>
 const anItem = fc
   .record({
     uid: words,
@@ -28,14 +39,25 @@ const anItem = fc
     ),
     day,
     length: fc.nat(40),
+    from: fc.option(time, { nil: undefined }),
+    to: fc.option(time, { nil: undefined }),
+    repeats: fc.option(repeats, { nil: undefined }),
     task: fc.constantFrom(null, 'open', 'begun', 'done'),
   })
   .map(
-    ({ day: at, length, ...rest }): CalendarItem =>
+    ({ day: at, length, from, to, repeats: again, ...rest }): CalendarItem =>
       ({
         ...rest,
         url: '',
-        dates: { start: isoDay(at), end: length === 0 ? null : isoDay(at + length) },
+        dates: {
+          start: isoDay(at),
+          end: length === 0 ? null : isoDay(at + length),
+          ...(from === undefined ? {} : { from }),
+          ...(from === undefined || to === undefined || (length === 0 && to <= from) ? {} : { to }),
+          ...(again === undefined
+            ? {}
+            : { repeats: again.unit === 'month' ? { ...again, nth: nthOf(isoDay(at)) } : again }),
+        },
       }) as CalendarItem,
   )
 
@@ -102,17 +124,21 @@ test('a calendar of somebody else: times with a zone, to-dos, repetitions, folde
     ),
   )
   expect(items).toEqual([
-    item({ uid: '1', text: 'Training, indoors; bring tea', dates: { start: '2026-03-14', end: null } }),
-    item({ uid: '2', text: 'Open days', dates: { start: '2026-05-10', end: '2026-05-12' } }),
+    item({
+      uid: '1',
+      text: 'Training, indoors; bring tea',
+      dates: { start: '2026-03-14', end: null, from: '19:00', to: '21:00' },
+    }),
+    item({
+      uid: '2',
+      text: 'Open days',
+      dates: { start: '2026-05-10', end: '2026-05-12', repeats: { every: 1, unit: 'year' } },
+    }),
     item({ uid: '6', text: 'Holiday', dates: { start: '2026-01-01', end: '2026-01-03' } }),
     item({ uid: '3', text: 'Report', dates: { start: '2026-06-01', end: null }, task: 'begun' }),
     item({ uid: '4', text: 'Some day', task: 'open' }),
   ])
-  expect(unread).toEqual([
-    'Training, indoors; bring tea: its time of day was left out.',
-    'Open days: it repeats; its first time was taken.',
-    'Never: it has no day.',
-  ])
+  expect(unread).toEqual(['Never: it has no day.'])
 })
 
 test.each([
@@ -123,4 +149,39 @@ test.each([
   ['a great many beginnings', 'BEGIN:VEVENT\r\n'.repeat(50_000)],
 ])('%s is refused in words', (_, text) => {
   expect(() => readCalendar(text)).toThrow('This is no calendar that can be read.')
+})
+
+test('what repeats is kept as far as it is like what people plan with, whatever a rule says', () => {
+  const read = (rule: string, start = 'DTSTART;VALUE=DATE:20260310') => {
+    const { items, unread } = readCalendar(
+      calendar('BEGIN:VEVENT', 'UID:1', start, `RRULE:${rule}`, 'SUMMARY:Round', 'END:VEVENT'),
+    )
+    return unread.length > 0 ? 'first time' : items[0]!.dates!.repeats
+  }
+  expect(read('FREQ=WEEKLY;INTERVAL=2;BYDAY=MO,TH;WKST=MO')).toEqual({ every: 2, unit: 'week', weekdays: [0, 3] })
+  expect(read('FREQ=MONTHLY;BYDAY=2TU')).toEqual({ every: 1, unit: 'month', nth: 2 })
+  expect(read('FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=10')).toEqual({ every: 1, unit: 'year' })
+  expect(read('FREQ=DAILY;COUNT=3')).toEqual({ every: 1, unit: 'day', until: '2026-03-12' })
+  expect(read('FREQ=WEEKLY;UNTIL=20260401T120000Z')).toEqual({ every: 1, unit: 'week', until: '2026-04-01' })
+  for (const rule of [
+    'FREQ=MONTHLY;BYDAY=2WE',
+    'FREQ=MONTHLY;BYMONTHDAY=31',
+    'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30',
+    'FREQ=HOURLY',
+    'FREQ=DAILY;BYMONTH=5',
+    'FREQ=DAILY;INTERVAL=999999999',
+    'FREQ=MONTHLY;BYSETPOS=-1;BYDAY=MO,TU',
+  ])
+    expect(read(rule), rule).toBe('first time')
+  const began = performance.now()
+  expect(read('FREQ=DAILY;COUNT=999999999')).toMatchObject({ unit: 'day' })
+  expect(performance.now() - began).toBeLessThan(1_000)
+})
+
+test('what is told in universal time is taken over onto the clock of a place, also over its change in March', () => {
+  const read = (zone: string, at: string) =>
+    readCalendar(calendar('BEGIN:VEVENT', 'UID:1', `DTSTART:${at}`, 'SUMMARY:Call', 'END:VEVENT'), zone).items[0]!.dates
+  expect(read('Europe/Berlin', '20260310T230000Z')).toEqual({ start: '2026-03-11', end: null, from: '00:00' })
+  expect(read('Europe/Berlin', '20260630T220000Z')).toEqual({ start: '2026-07-01', end: null, from: '00:00' })
+  expect(read('nowhere/at all', '20260310T230000Z')).toEqual({ start: '2026-03-10', end: null, from: '23:00' })
 })

@@ -23,7 +23,7 @@ function everything(whole: WholeLook): Drawing[] {
   garden.do((r, n) => chooseWholeLook(r, { at: { map }, whole }, n))
   garden.do((r, n) => tagTopics(r, { topics: [topic('Garden'), topic('Beans')], name: 'early' }, n))
   garden.do((r, n) => writeNote(r, { topic: topic('Garden'), base: '', text: 'All of it.' }, n))
-  garden.do((r, n) => setTask(r, { topics: [topic('Beans')], task: 'open' }, n))
+  garden.do((r, n) => setTask(r, { topics: [topic('Beans')], task: 'open', today: '2026-05-04' }, n))
   garden.do((r, n) => foldTopics(r, { topics: [topic('Peas')], folded: true }, n))
   garden.do((r, n) =>
     addCrosslink(r, { from: topic('Beans'), to: { kind: 'topic', id: topic('Pond') }, drawn: 'line' }, n),

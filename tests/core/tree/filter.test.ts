@@ -55,7 +55,7 @@ test('by tags, badges, the state of a task, and days that their dates touch', ()
   garden.do((r, m) => tagTopics(r, { topics: [peas, summer], name: 'Wet ' }, m))
   garden.do((r, m) => tagTopics(r, { topics: [peas], name: 'early' }, m))
   garden.do((r, m) => addBadge(r, { topics: [summer], badge: 'icon:sun' }, m))
-  garden.do((r, m) => setTask(r, { topics: [summer], task: 'begun' }, m))
+  garden.do((r, m) => setTask(r, { topics: [summer], task: 'begun', today: '2026-05-04' }, m))
   garden.do((r, m) => setDates(r, { topics: [summer], dates: { start: '2026-06-01', end: '2026-08-31' } }, m))
   const tag = (name: string) => tagNamed(garden.records, name)!.id
   expect(found(garden, { tags: [tag('WET')] })).toEqual(['Sow peas', 'Summer'])

@@ -25,7 +25,7 @@ test('sections of the sheet tell what they hold: of one topic its own, of severa
   garden.do((r, m) => addWeblink(r, { topic: spring!, url: 'example.org', title: '' }, m))
   garden.do((r, m) => tagTopics(r, { topics: [spring!, summer!], name: 'dry' }, m))
   garden.do((r, m) => setDates(r, { topics: [spring!, summer!], dates: { start: '2026-05-04', end: null } }, m))
-  garden.do((r, m) => setTask(r, { topics: [spring!], task: 'begun' }, m))
+  garden.do((r, m) => setTask(r, { topics: [spring!], task: 'begun', today: '2026-05-04' }, m))
   garden.do((r, m) => setBranchLayout(r, { topics: [spring!], layout: 'down' }, m))
   expect(said('note', spring)).toBe('4 words')
   expect(said('links', spring)).toBe('1')
