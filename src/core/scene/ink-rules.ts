@@ -64,6 +64,7 @@ export const INK_RULES: readonly (readonly [selector: string, rule: InkRule])[] 
   ['path.on-block', { stroke: 'paper' }],
   ['.on-slab .sign-outline', { stroke: 'on-root-block' }],
   ['.on-block .sign-outline', { stroke: 'paper' }],
+  ['.late .sign-outline', { stroke: 'ember' }],
   ['.on-slab .sign-count', { fill: 'on-root-block' }],
   ['.on-block .sign-count', { fill: 'paper' }],
   ['.tag rect', { fill: ['hue-wash', 'panel'], stroke: ['hue', 'line'], width: 0.8 }],

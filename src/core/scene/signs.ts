@@ -16,10 +16,13 @@ export const SIGN_PATHS: Record<Sign, string> = {
 /** The states of a task as people read them. */
 export const TASK_NAMES: Record<TaskState, string> = { open: 'to do', begun: 'begun', done: 'done' }
 
+/** Whether a sign tells how far a task is. */
+export const isTask = (sign: Sign): sign is TaskState => sign in TASK_NAMES
+
 const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** What a sign says to somebody who cannot see it, or hovers over it. */
-export function signName(sign: Sign, count: number): string {
+export function signName(sign: Sign, count: number, isLate = false): string {
   switch (sign) {
     case 'note':
       return 'Note'
@@ -34,7 +37,7 @@ export function signName(sign: Sign, count: number): string {
     case 'open':
     case 'begun':
     case 'done':
-      return `Task ${TASK_NAMES[sign]}`
+      return `Task ${TASK_NAMES[sign]}${isLate ? ', overdue' : ''}`
     default:
       return sign satisfies never
   }

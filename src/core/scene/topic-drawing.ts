@@ -1,4 +1,5 @@
 import { badgeName, type Icons } from '../badges/badges'
+import { isOverdue } from '../dates/agenda'
 import { type Bounds, boundsOf, type TopicBox } from '../layout/boxes'
 import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
 import { BADGE, EXCERPT, PICTURE_GAP, TAGS } from '../layout/topic-box'
@@ -8,7 +9,7 @@ import { isRightToLeft } from '../text/direction'
 import type { FaceName } from '../text/measure'
 import { type Drawing, drawing, px } from './drawing'
 import { placedPath } from './path'
-import { SIGN_PATHS, signName } from './signs'
+import { isTask, SIGN_PATHS, signName } from './signs'
 import { sketched } from './sketch'
 
 const TURNED_CORNER = 13
@@ -27,6 +28,8 @@ export type PictureAddress = (file: string, width: number) => string | null
 export interface DrawingContext {
   icons: Icons
   pictureAddress: PictureAddress
+  /** The day on which it is seen, in ISO 8601: what should have been done by then is marked. Without it nothing is. */
+  today?: string | null
 }
 
 /** The class by which a topic and its connectors have the tones of their hue. */
@@ -36,13 +39,13 @@ export const boxTone = (box: TopicBox): string => toneClass(box.style.family, bo
  * The topic as its style says, at its place. In map units throughout, without transforms: browsers composite each
  * element with a transform by itself, and a map has thousands.
  */
-export function drawTopic(box: TopicBox, { icons, pictureAddress }: DrawingContext): Drawing[] {
+export function drawTopic(box: TopicBox, { icons, pictureAddress, today }: DrawingContext): Drawing[] {
   const parts = [...ground(box), ...pictureOf(box, pictureAddress)]
   const row = rowTop(box)
   parts.push(
     ...badgeRow(box, row, icons),
     ...textLines(box, row),
-    ...signRow(box, row),
+    ...signRow(box, row, isLate(box, today)),
     ...excerptLines(box),
     ...tagRow(box),
   )
@@ -279,7 +282,11 @@ function doorwayNumber(box: TopicBox): Drawing {
   )
 }
 
-function signRow(box: TopicBox, top: number): Drawing[] {
+/** Whether its task should have been done by now. */
+export const isLate = ({ topic: { dates, task } }: TopicBox, today: string | null | undefined): boolean =>
+  Boolean(today && dates && isOverdue({ dates, task }, today))
+
+function signRow(box: TopicBox, top: number, late: boolean): Drawing[] {
   const row: Drawing[] = []
   const { padX, lineHeight } = box.style
   const ink = inkOf(box)
@@ -289,8 +296,8 @@ function signRow(box: TopicBox, top: number): Drawing[] {
     : textStart(box) + box.text.width + Math.min(padX, 8)
   for (const { sign, count } of box.signs) {
     row.push(
-      drawing('g', { class: `sign${ink.name}`, 'data-sign': sign }, [
-        drawing('title', {}, [signName(sign, count)]),
+      drawing('g', { class: `sign${ink.name}${late && isTask(sign) ? ' late' : ''}`, 'data-sign': sign }, [
+        drawing('title', {}, [signName(sign, count, late)]),
         drawing('rect', { x: px(x), y: px(y), width: SIGN_SIZE, height: SIGN_HEIGHT, class: 'sign-reach' }),
         drawing('path', { d: placedPath(SIGN_PATHS[sign], SIGN_SCALE, x, y), class: 'sign-outline', ...ink.stroke }),
         ...(count > 1

@@ -5,6 +5,7 @@ import type { Drawing } from '../../core/scene/drawing'
 import type { Scene } from '../../core/scene/scene'
 import { drawTopic } from '../../core/scene/topic-drawing'
 import { useIcons } from '../app/late-parts'
+import { calendarHere } from '../app/when'
 import { drawOnCanvas } from './canvas-drawing'
 import { drawFar } from './far-view'
 import { inView, within } from './in-view'
@@ -99,7 +100,8 @@ function useDrawings(): (box: TopicBox) => Drawing[] {
     const drawings = new WeakMap<TopicBox, Drawing[]>()
     return (box) => {
       let known = drawings.get(box)
-      if (!known) drawings.set(box, (known = drawTopic(box, { icons, pictureAddress: () => null })))
+      if (!known)
+        drawings.set(box, (known = drawTopic(box, { icons, pictureAddress: () => null, today: calendarHere().today })))
       return known
     }
   }, [icons])

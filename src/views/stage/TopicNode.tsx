@@ -5,7 +5,8 @@ import type { Sign, TopicBox } from '../../core/layout/boxes'
 import type { TopicRecord } from '../../core/records/topic'
 import { type Drawing, px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
-import { drawTopic } from '../../core/scene/topic-drawing'
+import { drawTopic, isLate } from '../../core/scene/topic-drawing'
+import { calendarHere } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import { type Section, workspace } from '../workspace/workspace-store'
 import { Drawn } from './Drawn'
@@ -49,7 +50,8 @@ interface Props {
 function useDrawing(box: TopicBox, icons: Icons, settled: number) {
   const { pictureAddress } = useSessionHandle()
   const { face, hue, behind, x, y } = box
-  const given = [face, hue, behind, box.parent !== null, icons, pictureAddress] as const
+  const { today } = calendarHere()
+  const given = [face, hue, behind, box.parent !== null, icons, pictureAddress, today] as const
   const made = useRef<{
     given: typeof given
     settled: number
@@ -60,7 +62,7 @@ function useDrawing(box: TopicBox, icons: Icons, settled: number) {
   const known = made.current
   const isMoved = known !== null && (known.x !== x || known.y !== y)
   if (!known || given.some((value, i) => value !== known.given[i]) || (isMoved && known.settled !== settled))
-    made.current = { given, settled, x, y, drawing: drawTopic(box, { icons, pictureAddress }) }
+    made.current = { given, settled, x, y, drawing: drawTopic(box, { icons, pictureAddress, today }) }
   else known.settled = isMoved ? known.settled : settled
   return made.current!
 }
@@ -91,7 +93,7 @@ export const TopicNode = memo(
       ...topic.badges.map(badgeName),
       ...box.face.tags.tags.map(({ name }) => `tagged ${name}`),
       ...(topic.picture ? ['with a picture'] : []),
-      ...box.signs.map(({ sign, count }) => signName(sign, count)),
+      ...box.signs.map(({ sign, count }) => signName(sign, count, isLate(box, calendarHere().today))),
     ]
     return (
       <g
