@@ -114,7 +114,12 @@ function Row({ row, today, acts }: { row: DatedTopic; today: string; acts: DateA
           onChange={(event) => acts.tick(row, event.currentTarget.checked)}
         />
       )}
-      <a className={styles.name} data-done={row.task === 'done' || undefined} href={addressOf(id, row)}>
+      <a
+        className={styles.name}
+        data-done={row.task === 'done' || undefined}
+        data-again={row.isRepetition}
+        href={addressOf(id, row)}
+      >
         {name}
         {row.work?.who && <span className={styles.who}> {row.work.who.map(({ name: doer }) => doer).join(', ')}</span>}
         {row.work?.progress !== undefined && row.task !== 'done' && (
