@@ -10,6 +10,7 @@ test('two people talk about a topic: one who may only comment answers, and both 
   await selectTopic(page, 'Peas')
   await page.keyboard.press('Alt+m')
   const field = page.getByRole('textbox', { name: 'Say something about this topic' })
+  await expect(field).toBeInViewport()
   await field.fill('Is March too early?')
   await page.keyboard.press('Control+Enter')
   await expect(page.getByText('Is March too early?')).toBeVisible()
@@ -53,7 +54,7 @@ test('two people talk about a topic: one who may only comment answers, and both 
     await page.emulateMedia({ colorScheme: scheme })
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
   }
-  await page.getByRole('button', { name: 'Settled' }).click()
+  await page.getByRole('button', { name: 'Mark as settled' }).click()
   await expect(page.getByText('Settled 1')).toBeVisible()
   await expect(page.getByText('Open 0')).toBeVisible()
   await expect(topic(other, 'Peas')).not.toHaveAccessibleName(/open comment/)

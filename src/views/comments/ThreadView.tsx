@@ -68,7 +68,7 @@ export function ThreadView({ head, answers, resolved, isNew, acts }: Props) {
           )}
           {settle && (
             <Button size="compact-sm" variant="subtle" color="gray" onClick={() => settle(!resolved)}>
-              {resolved ? 'Take up again' : 'Settled'}
+              {resolved ? 'Take up again' : 'Mark as settled'}
             </Button>
           )}
         </div>

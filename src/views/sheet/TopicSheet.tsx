@@ -54,6 +54,16 @@ function sheetOf({ records }: CollectionSession, selected: readonly TopicId[]) {
   }
 }
 
+/** How long what a section holds may take until it is there, in ms. */
+const ARRIVAL_MS = 1_500
+
+/** Brings a section into view, and once more when what it holds has arrived. */
+function keepInView(item: HTMLElement): void {
+  const observer = new ResizeObserver(() => item.scrollIntoView({ block: 'nearest' }))
+  observer.observe(item)
+  setTimeout(() => observer.disconnect(), ARRIVAL_MS)
+}
+
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
 export const TopicSheet = memo(() => {
   const { panes, active, section, sections } = useCalmWorkspace()
@@ -63,7 +73,8 @@ export const TopicSheet = memo(() => {
   )
   useEffect(() => {
     if (!section) return
-    document.getElementById(`sheet-${section.name}`)?.scrollIntoView({ block: 'nearest' })
+    const item = document.getElementById(`sheet-${section.name}`)
+    if (item) keepInView(item)
     // The note is met by who writes in it, when it has the keyboard.
     if (section.name !== 'note') workspace.metSection(section.request)
   }, [section])
