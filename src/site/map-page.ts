@@ -7,6 +7,7 @@ import { type Addresses, relative } from './addresses'
 import { html } from './html'
 import { mapPicture } from './map-picture'
 import { MapText } from './map-text'
+import type { FollowAddress } from './note-html'
 import { writePage } from './page'
 
 /** The maps on the way to this one by home doorways, outermost first. */
@@ -34,9 +35,9 @@ export function mapPage(
   context: LayoutContext & { icons: Icons },
 ): string {
   const path = addresses.map(map.id)!
-  const follow = (address: string) => {
+  const follow: FollowAddress = (address, asPicture) => {
     const target = teller.noteTarget(address)
-    if (!target) return undefined
+    if (!target || (asPicture && (target.kind !== 'file' || !target.file.picture))) return undefined
     return target.kind === 'file'
       ? relative(path, addresses.file(target.file)) + (target.page === null ? '' : `#page=${target.page}`)
       : relative(path, addresses.target(target))

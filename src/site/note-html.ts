@@ -1,10 +1,10 @@
 import { type Block, type Inline, isTooMuch, type ListItem, readCommonMark } from '../core/text/commonmark'
 import { Html, html } from './html'
 
-/** Follows an address that is written in a note; undefined where it leads nowhere in the site. */
-export type FollowAddress = (address: string) => string | undefined
+/** Follows an address that is written in a note; undefined where it leads nowhere in the site, or, as a picture, to none of it. */
+export type FollowAddress = (address: string, asPicture?: boolean) => string | undefined
 
-/** A note as HTML. Raw HTML in it is shown as text; headings are set below those of the page; pictures become links. */
+/** A note as HTML. Raw HTML in it is shown as text; headings are set below those of the page; pictures from elsewhere become links. */
 export function noteHtml(text: string, headingLevel: number, follow: FollowAddress): Html {
   if (isTooMuch(text)) return html`<pre>${text}</pre>`
   return new NoteWriter(headingLevel, follow).blocks(readCommonMark(text))
@@ -102,11 +102,18 @@ class NoteWriter {
       case 'link':
         return this.link(part.address, this.inline(part.content))
       case 'picture':
-        // Pictures from elsewhere would be fetched by the page: they become links.
-        return this.link(part.address, html`${part.words || part.address}`)
+        return this.picture(part)
       default:
         return part satisfies never
     }
+  }
+
+  /** Pictures of the site stand there; those from elsewhere would be fetched by the page, and become links. */
+  private picture({ address, words }: Extract<Inline, { type: 'picture' }>): Html {
+    const own = this.follow(address, true)
+    return own === undefined
+      ? this.link(address, html`${words || address}`)
+      : html`<img class="note-picture" src="${own}" alt="${words}" loading="lazy">`
   }
 
   private link(address: string, words: Html): Html {

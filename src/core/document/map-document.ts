@@ -1,5 +1,6 @@
 import { readOwnAddress } from '../formats/own-address'
 import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../network/crosslinks'
+import { usesOf } from '../network/file-ledger'
 import type { Dates, TaskState } from '../records/dates'
 import type { FileRecord } from '../records/file'
 import type { MapId, TopicId } from '../records/ids'
@@ -187,6 +188,13 @@ export class MapTeller {
       return map && this.tells(map.id) ? { kind: 'map', id: map.id, title: map.title } : null
     }
     const file = own && this.records.get('file', own.id)
-    return file ? { kind: 'file', file, page: own.page } : null
+    return file && this.tellsFile(file) ? { kind: 'file', file, page: own.page } : null
+  }
+
+  /** Whether a file is told with a map: it hangs on a topic there, or is its picture. */
+  private tellsFile(file: FileRecord): boolean {
+    return usesOf(this.records, file).some(
+      ({ how, map }) => map !== null && this.tells(map) && (how === 'file' || how === 'picture'),
+    )
   }
 }

@@ -1,4 +1,5 @@
 import type { Code, Heading, Nodes, Paragraph, PhrasingContent, RootContent } from 'mdast'
+import { readOwnAddress } from '../formats/own-address'
 import { type Block, type Inline, isTooMuch, readCommonMark } from './commonmark'
 import { trimEndOf } from './trim-end'
 import { writeCommonMark } from './write-commonmark'
@@ -23,7 +24,7 @@ export interface NoteSource {
 class Unsupported extends Error {}
 
 /**
- * Takes a note apart. Blocks that the editor cannot show (raw HTML, pictures, aligned tables, definitions of links, …)
+ * Takes a note apart. Blocks that the editor cannot show (raw HTML, pictures from elsewhere, aligned tables, definitions of links, …)
  * become editable raw blocks, so that nothing is lost or changed: slices and gaps together are the note to the letter.
  */
 export function readNote(text: string): NoteSource {
@@ -177,12 +178,19 @@ function inline(content: readonly Inline[], marks: Marks = []): DocumentNode[] {
       case 'break':
         return [{ type: 'hardBreak' }]
       case 'picture':
+        return [pictureNode(part)]
       case 'html':
         throw new Unsupported(part.type)
       default:
         return part satisfies never
     }
   })
+}
+
+/** Pictures of the collection are shown; others stay as they are written, since showing them would fetch them. */
+function pictureNode({ address, words, title }: Extract<Inline, { type: 'picture' }>): DocumentNode {
+  if (readOwnAddress(address)?.kind !== 'file') throw new Unsupported('picture')
+  return { type: 'notePicture', attrs: { src: address, alt: words, title } }
 }
 
 /**
@@ -313,7 +321,16 @@ function phrasing(content: readonly DocumentNode[] = [], depth = 0): PhrasingCon
   for (let i = 0; i < content.length; ) {
     const node = content[i]!
     const mark = sorted(node)[depth]
-    if (node.type === 'hardBreak') {
+    if (node.type === 'notePicture') {
+      const { src, alt, title } = node.attrs ?? {}
+      parts.push({
+        type: 'image',
+        url: String(src ?? ''),
+        alt: String(alt ?? ''),
+        title: (title as string | null) ?? null,
+      })
+      i++
+    } else if (node.type === 'hardBreak') {
       parts.push({ type: 'break' })
       i++
     } else if (!mark) {

@@ -1,14 +1,28 @@
 import '@mantine/tiptap/styles.css'
 import { RichTextEditor } from '@mantine/tiptap'
+import { IconMapPin, IconSearch, IconSourceCode } from '@tabler/icons-react'
 import { Node } from '@tiptap/core'
 import { TaskItem, TaskList } from '@tiptap/extension-list'
 import { TableKit } from '@tiptap/extension-table'
 import { Placeholder } from '@tiptap/extensions'
 import { type Editor, useEditor } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import { type OwnAddress, writeOwnAddress } from '../../core/formats/own-address'
+import { FileId, TopicId } from '../../core/records/ids'
 import { type DocumentNode, type NoteSource, readNote, writeNote } from '../../core/text/note-document'
+import { tellTrouble } from '../app/api'
+import { FindDialog } from '../dialogs/FindDialog'
+import { picturesAmong } from '../pictures/send-picture'
+import { upload } from '../sheet/upload'
+import type { CollectionSession } from '../sync/collection-session'
+import { useSessionHandle } from '../sync/use-session'
+import { FindBar } from './FindBar'
+import { FindWords } from './find-words'
+import { NoteFoot } from './NoteFoot'
 import styles from './note-editor.module.css'
+import { NotePicture } from './note-picture'
+import { TableMenu } from './TableMenu'
 
 /** What the editor cannot show, as the text that it is. */
 const RawBlock = Node.create({
@@ -22,7 +36,7 @@ const RawBlock = Node.create({
   renderHTML: () => ['pre', { 'data-raw': '', title: 'Shown as it is written' }, 0],
 })
 
-const extensions = [
+const SHARED = [
   StarterKit.configure({
     trailingNode: false,
     underline: false,
@@ -32,8 +46,33 @@ const extensions = [
   TaskItem.configure({ nested: true }),
   TableKit.configure({ table: { resizable: false } }),
   RawBlock,
+  FindWords,
   Placeholder.configure({ placeholder: 'Write what lies behind this topic …' }),
 ]
+
+/** Leads from what is selected, or from a name that is put there, to something of the collection. */
+function link(editor: Editor, to: OwnAddress, name: string): void {
+  const mark = { type: 'link', attrs: { href: writeOwnAddress(to) } }
+  const { from, to: end, empty } = editor.state.selection
+  const text = empty ? name.split('\n', 1)[0]!.trim() || 'Untitled' : editor.state.doc.textBetween(from, end, ' ')
+  editor
+    .chain()
+    .focus()
+    .insertContent([
+      { type: 'text', text, marks: [mark] },
+      { type: 'text', text: ' ' },
+    ])
+    .run()
+}
+
+/** Uploads a picture onto the topic, and shows it in the note. */
+async function putPicture(session: CollectionSession, editor: Editor, topic: TopicId, picture: File): Promise<void> {
+  await session.whenSaved()
+  const file = FileId.safeParse(await upload(session.id, topic, picture, () => {}).catch(tellTrouble)).data
+  if (!file || editor.isDestroyed) return
+  const attrs = { src: writeOwnAddress({ kind: 'file', id: file, page: null }), alt: picture.name, title: null }
+  editor.chain().insertContent({ type: 'notePicture', attrs }).run()
+}
 
 const SAVE_AFTER_MS = 600
 
@@ -145,6 +184,22 @@ export default function NoteEditor({
     })
     return true
   }
+  const session = useSessionHandle()
+  const [extensions] = useState(() => [
+    ...SHARED,
+    NotePicture.configure({ address: (file) => `/api/collections/${session.id}/files/${file}?width=1280` }),
+  ])
+  const [isPicking, setPicking] = useState(false)
+  const [isFinding, setFinding] = useState(false)
+  const takePictures = (files: readonly File[]) => {
+    const editor = editorNow.current
+    const pictures = picturesAmong(files)
+    if (!editor || !editable || pictures.length === 0) return false
+    for (const picture of pictures) void putPicture(session, editor, TopicId.parse(topic), picture)
+    return true
+  }
+  const takeNow = useRef(takePictures)
+  takeNow.current = takePictures
   const editor = useEditor({
     extensions,
     editable,
@@ -152,7 +207,22 @@ export default function NoteEditor({
     shouldRerenderOnTransaction: false,
     editorProps: {
       attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' },
+      handlePaste: (_, event) => takeNow.current([...(event.clipboardData?.files ?? [])]),
+      handleDrop: (_, event) => takeNow.current([...(event.dataTransfer?.files ?? [])]),
+      handleTextInput: (view, from, _to, text) => {
+        // Two brackets ask for something to lead to, and are no part of the text.
+        const isInCode = view.state.selection.$from.parent.type.spec.code
+        if (text !== '[' || isInCode || view.state.doc.textBetween(Math.max(0, from - 1), from) !== '[') return false
+        view.dispatch(view.state.tr.delete(from - 1, from))
+        setPicking(true)
+        return true
+      },
       handleKeyDown: (_, event) => {
+        if (event.key.toLowerCase() === 'f' && (event.ctrlKey || event.metaKey) && !event.shiftKey) {
+          setFinding(true)
+          event.preventDefault()
+          return true
+        }
         if (event.key !== 'Enter' || event.shiftKey || event.isComposing || !editorNow.current) return false
         return splitAt.current(editorNow.current, event.ctrlKey || event.metaKey ? 'block' : 'end')
       },
@@ -176,6 +246,12 @@ export default function NoteEditor({
         created.view.focus()
       }
       if (asked.current > 0) onFocused(asked.current)
+      // What was asked for while the editor was on its way.
+      if (focused && words.endsWith('[[')) {
+        const end = created.state.doc.content.size - 1
+        created.commands.deleteRange({ from: end - 2, to: end })
+        setPicking(true)
+      }
     },
     onUpdate: ({ editor: changed }) => {
       clearTimeout(timer.current)
@@ -218,33 +294,90 @@ export default function NoteEditor({
   )
 
   return (
-    <RichTextEditor
-      editor={editor}
-      className={isInText ? `${styles.editor} ${styles.inText}` : styles.editor}
-      onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.key === 'Escape') leave()
-      }}
-    >
-      {editable && (
-        <RichTextEditor.Toolbar className={styles.toolbar}>
-          <RichTextEditor.ControlsGroup>
-            <RichTextEditor.Bold />
-            <RichTextEditor.Italic />
-            <RichTextEditor.Strikethrough />
-            <RichTextEditor.Code />
-          </RichTextEditor.ControlsGroup>
-          <RichTextEditor.ControlsGroup>
-            <RichTextEditor.H2 />
-            <RichTextEditor.H3 />
-            <RichTextEditor.Blockquote />
-            <RichTextEditor.BulletList />
-            <RichTextEditor.OrderedList />
-            <RichTextEditor.Link />
-          </RichTextEditor.ControlsGroup>
-        </RichTextEditor.Toolbar>
+    <>
+      <RichTextEditor
+        editor={editor}
+        className={isInText ? `${styles.editor} ${styles.inText}` : styles.editor}
+        onKeyDown={(event) => {
+          event.stopPropagation()
+          if (event.key === 'Escape') leave()
+        }}
+      >
+        {editable && (
+          <RichTextEditor.Toolbar className={styles.toolbar}>
+            <RichTextEditor.ControlsGroup>
+              <RichTextEditor.Bold />
+              <RichTextEditor.Italic />
+              <RichTextEditor.Strikethrough />
+              <RichTextEditor.Code />
+            </RichTextEditor.ControlsGroup>
+            <RichTextEditor.ControlsGroup>
+              <RichTextEditor.H2 />
+              <RichTextEditor.H3 />
+              <RichTextEditor.Blockquote />
+              <RichTextEditor.BulletList />
+              <RichTextEditor.OrderedList />
+              <RichTextEditor.TaskList />
+              <RichTextEditor.CodeBlock icon={() => <IconSourceCode size={16} stroke={1.5} />} />
+              {editor && <TableMenu editor={editor} />}
+            </RichTextEditor.ControlsGroup>
+            <RichTextEditor.ControlsGroup>
+              <RichTextEditor.Link />
+              <RichTextEditor.Control
+                aria-label="Link to a topic, a map or a file"
+                title="Link to a topic, a map or a file: type [["
+                onClick={() => setPicking(true)}
+              >
+                <IconMapPin size={16} stroke={1.5} />
+              </RichTextEditor.Control>
+              <RichTextEditor.Control
+                aria-label="Find and replace"
+                title="Find and replace (Ctrl + F)"
+                aria-expanded={isFinding}
+                onClick={() => setFinding(!isFinding)}
+              >
+                <IconSearch size={16} stroke={1.5} />
+              </RichTextEditor.Control>
+            </RichTextEditor.ControlsGroup>
+          </RichTextEditor.Toolbar>
+        )}
+        {isFinding && editor && (
+          <FindBar
+            editor={editor}
+            editable={editable}
+            close={() => {
+              setFinding(false)
+              editor.commands.focus()
+            }}
+          />
+        )}
+        <RichTextEditor.Content />
+        {editor && <NoteFoot editor={editor} topic={TopicId.parse(topic)} countsWords={isInText} />}
+      </RichTextEditor>
+      {isPicking && editor && (
+        <FindDialog
+          collection={session.id}
+          title="Link to what?"
+          onTake={(found) => {
+            setPicking(false)
+            const own: OwnAddress =
+              found.kind === 'map'
+                ? { kind: 'map', id: found.id }
+                : { kind: 'topic', id: found.kind === 'topic' ? found.id : found.topic }
+            link(editor, own, found.text)
+          }}
+          onTakeBehind={({ kind, id, topic: carrier, topicText, text: name, page }) => {
+            setPicking(false)
+            const file = kind === 'file' || kind === 'file text' ? FileId.safeParse(id).data : undefined
+            if (file) link(editor, { kind: 'file', id: file, page }, kind === 'file' ? name : topicText)
+            else link(editor, { kind: 'topic', id: carrier }, topicText)
+          }}
+          onClose={() => {
+            setPicking(false)
+            editor.commands.focus()
+          }}
+        />
       )}
-      <RichTextEditor.Content />
-    </RichTextEditor>
+    </>
   )
 }

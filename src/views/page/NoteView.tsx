@@ -1,5 +1,7 @@
 import { Fragment, memo, type ReactNode, useMemo } from 'react'
+import { readOwnAddress } from '../../core/formats/own-address'
 import { type DocumentNode, readNote } from '../../core/text/note-document'
+import { useSessionHandle } from '../sync/use-session'
 import styles from './page.module.css'
 
 /** A note as it reads, without the editor. Links into the collection are handed to `go`; the others open beside. */
@@ -18,6 +20,8 @@ function nodeView(node: DocumentNode, key: number, go: Go): ReactNode {
       return <Fragment key={key}>{markedText(node, go)}</Fragment>
     case 'hardBreak':
       return <br key={key} />
+    case 'notePicture':
+      return <NotePicture key={key} node={node} />
     case 'paragraph':
       return (
         <p key={key} dir="auto">
@@ -104,6 +108,22 @@ function within({ type, attrs }: NonNullable<DocumentNode['marks']>[number], ins
     default:
       return inside
   }
+}
+
+/** A picture of the collection; its words where it is not there any more. */
+function NotePicture({ node }: { node: DocumentNode }) {
+  const { id } = useSessionHandle()
+  const own = readOwnAddress(String(node.attrs?.src ?? ''))
+  const words = String(node.attrs?.alt ?? '')
+  if (own?.kind !== 'file') return words
+  return (
+    <img
+      className={styles.notePicture}
+      src={`/api/collections/${id}/files/${own.id}?width=1280`}
+      alt={words}
+      loading="lazy"
+    />
+  )
 }
 
 /** Only addresses of the web, of mail and of our own lead anywhere: a note can hold what others have written. */

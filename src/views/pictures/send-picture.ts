@@ -19,7 +19,7 @@ export async function sendPicture(
 const PICTURE = /^image\/(png|jpeg|gif|webp|avif|svg\+xml)$/
 
 /** Files that are pictures, by what the browser says of them; the server looks for itself. */
-const picturesAmong = (files: Iterable<File>): File[] => [...files].filter((file) => PICTURE.test(file.type))
+export const picturesAmong = (files: Iterable<File>): File[] => [...files].filter((file) => PICTURE.test(file.type))
 
 /**
  * Takes over files that were dropped or pasted: the first picture becomes the topic's, everything else hangs on it.

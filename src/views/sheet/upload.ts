@@ -1,3 +1,4 @@
+import { z } from 'zod'
 import { MAX_FILE_BYTES } from '../../core/records/file'
 
 interface How {
@@ -8,14 +9,14 @@ interface How {
   signal?: AbortSignal
 }
 
-/** Uploads a file onto a topic; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
+/** Uploads a file onto a topic, and tells its id; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
 export function upload(
   collection: string,
   topic: string,
   file: File,
   report: (part: number) => void,
   { use = 'file', replaces, signal }: How = {},
-): Promise<void> {
+): Promise<string | null> {
   return new Promise((resolve, reject) => {
     if (file.size > MAX_FILE_BYTES) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
     // fetch tells nothing about the progress of a request's body.
@@ -27,12 +28,20 @@ export function upload(
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = (event) => report(event.lengthComputable ? event.loaded / event.total : 0)
     request.onload = () =>
-      request.status === 201 ? resolve() : reject(new Error(`${file.name}: ${problemIn(request.responseText)}`))
+      request.status === 201
+        ? resolve(fileIn(request.responseText))
+        : reject(new Error(`${file.name}: ${problemIn(request.responseText)}`))
     request.onerror = () =>
       reject(new Error(`${file.name} could not be uploaded: the server cannot be reached. Please try again.`))
     request.send(file)
   })
 }
+
+const Uploaded = z.object({ change: z.object({ edits: z.array(z.object({ kind: z.string(), id: z.string() })) }) })
+
+/** The file that came of an upload, by its id. */
+const fileIn = (answer: string): string | null =>
+  Uploaded.parse(JSON.parse(answer)).change.edits.find(({ kind }) => kind === 'file')?.id ?? null
 
 function problemIn(answer: string): string {
   try {

@@ -88,6 +88,21 @@ describe('a note in the editor', () => {
     ])
   })
 
+  test('shows pictures of the collection where they stand, and no others', () => {
+    const own = 'folvet:file/01a21e0e-1473-7383-9f31-fafad3e1794b'
+    const text = `Seen *so*: ![The dam, "old"](${own}) on a walk.\n\n![elsewhere](https://example.org/a.png)\n`
+    const source = readNote(text)
+    expect(source.blocks.map(({ type }) => type)).toEqual(['paragraph', 'rawBlock'])
+    expect(source.blocks[0]!.content).toContainEqual({
+      type: 'notePicture',
+      attrs: { src: own, alt: 'The dam, "old"', title: null },
+    })
+    expect(unchanged(text)).toBe(text)
+    // Written anew, it is read again as it was.
+    const written = writeNote(source, [], source.blocks)
+    expect(readNote(written).blocks).toEqual(source.blocks)
+  })
+
   test('writes marks, lists, tables and links that mean the same when read again', () => {
     const text =
       '**bold *both*** ~~gone~~ `code` [link **x**](https://example.org "t")\n\n- a\n  - b\n\n3. c\n\n> quote\n\n| a |\n| - |\n| x |\n'
