@@ -4,7 +4,7 @@ import { storedText } from './text'
 
 export const Day = z.iso.date()
 /** A time of day on the clock at the place where it happens, as `14:05`: it belongs to no zone. */
-export const TimeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'A time of day is written as 14:05.')
+const TimeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'A time of day is written as 14:05.')
 
 /**
  * How something repeats, counted from the day on which it begins: every so many days, weeks, months or years. As much of RFC 5545
@@ -47,8 +47,7 @@ export const MOST_WHO = 20
 export const MOST_EFFORT = 10_000 * 60
 
 /** Somebody who does something: a member of the collection, or a name alone. */
-export const Doer = z.strictObject({ person: PersonId.nullable(), name: storedText(200).min(1) })
-export type Doer = z.infer<typeof Doer>
+const Doer = z.strictObject({ person: PersonId.nullable(), name: storedText(200).min(1) })
 
 /** What is known of the work on something, as far as it is. */
 export const Work = z
