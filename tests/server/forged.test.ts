@@ -68,6 +68,8 @@ test('commands and questions that nobody would send are refused in words, and le
     ['set-dates', { topics: [theirs], dates: null }],
     ['set-dates', { topics: [spring], dates: { start: '2026-02-30', end: null } }],
     ['set-task', { topics: [theirs], task: 'done', today: '2026-05-04' }],
+    ['keep-clipping', { at: { drawer: elsewhere }, text: 'x', note: '', quote: '', address: '' }],
+    ['keep-clipping', { at: { topic: theirs }, text: 'x', note: '', quote: '', address: '' }],
     ['bring-calendar', { map: elsewhere, name: 'x', text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }],
     ['bring-calendar', { map: garden, name: 'x', text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }],
     ['bring-calendar', { map: garden, name: 'x', text: '# no calendar' }],

@@ -1,12 +1,11 @@
-import type { Nodes, PhrasingContent, RootContent } from 'mdast'
 import { refuse } from '../changes/problem'
 import { writeOwnAddress } from '../formats/own-address'
 import type { Source } from '../network/sources'
 import { NoteId, type TopicId } from '../records/ids'
-import { cutText, MAX_NOTE_TEXT } from '../records/text'
+import { MAX_NOTE_TEXT } from '../records/text'
 import { joinTexts } from '../text/join-texts'
+import { paragraphsOf, quotation } from '../text/quotation'
 import { shortName } from '../text/short-name'
-import { writeCommonMark } from '../text/write-commonmark'
 import { addTopic } from './add-topic'
 import { command, type NewChange, named } from './command'
 import { foundSource } from './sources'
@@ -32,30 +31,25 @@ const MOST = 20_000
 export const takePassage = command((change, { source, page, text, at, becomes }: Passage) => {
   const told = foundSource(change, source)
   const topic = change.topic(at)
+  if (text.length > MOST) refuse('invalid', 'This is too long for a passage. Select less of it.')
   const paragraphs = paragraphsOf(text)
   if (paragraphs.length === 0) refuse('invalid', 'Select the words first that are to be taken over.')
-  if (text.length > MOST) refuse('invalid', 'This is too long for a passage. Select less of it.')
-  const name = paragraphs.length === 1 ? paragraphs[0]! : paragraphs.join(' ')
-  const address = told.kind === 'weblink' ? told.url : writeOwnAddress({ kind: 'file', id: told.file, page })
-  const origin: PhrasingContent = {
-    type: 'link',
-    url: address,
-    children: [{ type: 'text', value: page === null ? told.name : `${told.name}, page ${page}` }],
-  }
-  const quotation: RootContent = {
-    type: 'blockquote',
-    children: paragraphs.map((value) => ({ type: 'paragraph', children: [{ type: 'text', value }] })),
-  }
-  const from: RootContent = { type: 'paragraph', children: [origin] }
-  const written = (children: RootContent[]) => writeCommonMark({ type: 'root', children } satisfies Nodes)
+  const words = paragraphs.join(' ')
+  const origin =
+    told.kind === 'weblink'
+      ? { address: told.url, name: told.name }
+      : {
+          address: writeOwnAddress({ kind: 'file', id: told.file, page }),
+          name: page === null ? told.name : `${told.name}, page ${page}`,
+        }
   const label = `Take a passage of ${named(told.name)}`
   if (becomes === 'note') {
-    addToNote(change, topic.id, written([quotation, from]))
+    addToNote(change, topic.id, quotation(paragraphs, origin))
     return { label, select: [topic.id] }
   }
-  const short = shortName(name)
-  const made = addTopic.within(change, { parent: topic.id, after: 'last', text: short ?? name })
-  addToNote(change, made.select[0]!, written(short === null ? [from] : [quotation, from]))
+  const short = shortName(words)
+  const made = addTopic.within(change, { parent: topic.id, after: 'last', text: short ?? words })
+  addToNote(change, made.select[0]!, quotation(short === null ? [] : paragraphs, origin))
   return { label, select: made.select }
 })
 
@@ -72,10 +66,3 @@ function addToNote(change: NewChange, id: TopicId, text: string): void {
     change.update('topic', id, { note: made })
   }
 }
-
-/** The paragraphs of a selected text: lines that were broken by the width of a page are one. */
-const paragraphsOf = (text: string): string[] =>
-  cutText(text.toWellFormed().replaceAll('\u0000', ''), MOST + 1)
-    .split(/\n[ \t]*\n/)
-    .map((paragraph) => paragraph.split(/\s+/).filter(Boolean).join(' '))
-    .filter((paragraph) => paragraph !== '')

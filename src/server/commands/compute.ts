@@ -13,6 +13,7 @@ import { chooseHomeDoorway, closeDoorway, makeDoorway } from '../../core/command
 import { renameFile, trashFiles } from '../../core/commands/files'
 import { putIntoFolder } from '../../core/commands/folders'
 import { gatherTopics } from '../../core/commands/gather-topics'
+import { keepClipping } from '../../core/commands/keep-clipping'
 import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
 import { sendToMap } from '../../core/commands/send-to-map'
@@ -36,7 +37,8 @@ import {
 } from '../../core/records/ids'
 import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
-import { MAX_TITLE } from '../../core/records/text'
+import { MAX_NOTE_TEXT, MAX_TITLE, MAX_TOPIC_TEXT } from '../../core/records/text'
+import { MAX_ADDRESS } from '../../core/records/weblink'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
@@ -189,6 +191,17 @@ const commands = {
     z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), task: TaskState.nullable(), today: Day }),
     ({ topics }) => topics,
     async ({ records }, args) => setTask(records, args, newIds),
+  ),
+  'keep-clipping': command(
+    z.strictObject({
+      at: z.union([z.strictObject({ drawer: MapId }), z.strictObject({ topic: TopicId })]),
+      text: z.string().max(MAX_TOPIC_TEXT),
+      note: z.string().max(MAX_NOTE_TEXT),
+      quote: z.string().max(MAX_NOTE_TEXT),
+      address: z.string().max(MAX_ADDRESS),
+    }),
+    ({ at }) => ['drawer' in at ? at.drawer : at.topic],
+    async ({ records }, args) => keepClipping(records, args, newIds),
   ),
   'bring-calendar': command(
     z.strictObject({

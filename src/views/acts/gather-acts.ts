@@ -7,6 +7,7 @@ import { parentOf } from '../../core/records/place'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { tell } from '../app/api'
+import { capture } from '../capture/CaptureKey'
 import { carryFromMenu, pasteBranches } from '../workspace/clipboard'
 import { tellHappened } from '../workspace/happened'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
@@ -67,6 +68,7 @@ export const GATHER_ACTS = [
     },
   ]),
   ...acts('gather', 'Many at once', [
+    { id: 'jot', name: 'Write down an idea for later', keys: ['Alt+j'], when: [mayEdit], act: capture },
     {
       id: 'pour',
       name: 'Pour ideas onto it',

@@ -100,6 +100,7 @@ export const VIEW_ACTS = [
       name: 'See all comments of the collection',
       act: ({ session }) => window.location.assign(`/c/${session.id}/comments`),
     },
+    { id: 'keep-from-web', name: 'Keep pages from the web', act: () => window.location.assign('/capture') },
     {
       id: 'search',
       name: 'Search the whole collection',

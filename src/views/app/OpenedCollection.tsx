@@ -1,5 +1,6 @@
 import { Alert, Loader } from '@mantine/core'
 import { type ReactNode, useDeferredValue } from 'react'
+import { CaptureKey } from '../capture/CaptureKey'
 import { SessionProvider, useStartedSession } from '../sync/use-session'
 import { wordsFor } from './api'
 import { PageFrame } from './PageFrame'
@@ -17,7 +18,13 @@ export function OpenedCollection({ collection, children }: { collection: string;
 function WhenStarted({ collection, children }: { collection: string; children: ReactNode }) {
   // Drawn in slices: a thousand maps at once would stand still.
   const { session, error } = useDeferredValue(useStartedSession(collection))
-  if (session) return <SessionProvider value={session}>{children}</SessionProvider>
+  if (session)
+    return (
+      <SessionProvider value={session}>
+        {children}
+        <CaptureKey />
+      </SessionProvider>
+    )
   return (
     <PageFrame trail={[]}>
       {error ? <Alert color="ember">{wordsFor(error)}</Alert> : <Loader aria-label="Opening the collection" />}

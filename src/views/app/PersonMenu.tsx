@@ -1,5 +1,14 @@
 import { Box, Button, Menu, useMantineColorScheme } from '@mantine/core'
-import { IconDoorExit, IconMoon, IconSun, IconSunMoon, IconTrashX, IconUser, IconUserPlus } from '@tabler/icons-react'
+import {
+  IconBookmark,
+  IconDoorExit,
+  IconMoon,
+  IconSun,
+  IconSunMoon,
+  IconTrashX,
+  IconUser,
+  IconUserPlus,
+} from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble } from './api'
@@ -51,6 +60,9 @@ export function PersonMenu() {
             </Menu.Item>
           ))}
           <Menu.Divider />
+          <Menu.Item component="a" href="/capture" leftSection={<IconBookmark size={16} />}>
+            Keep pages from the web
+          </Menu.Item>
           {person.address ? (
             <Menu.Item leftSection={<IconDoorExit size={16} />} onClick={signOut}>
               Sign out

@@ -7,6 +7,7 @@ import { drawerAround } from '../../core/tree/to-place'
 import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
+import { CaptureKey } from '../capture/CaptureKey'
 import { Dialogs } from '../dialogs/Dialogs'
 import { wasMerging } from '../merge/reopened'
 import { readFile } from '../reading/read-file'
@@ -267,6 +268,7 @@ function Shell({ first }: { first: MapId }) {
       <StatusLine />
       <Dialogs />
       <DragWords />
+      <CaptureKey />
       {walk && (
         <Suspense>
           <Walk step={walk.step} />
