@@ -95,6 +95,7 @@ test('five sources are collected on a branch and read beside the map, and what i
 
   // A sentence that is only inside the PDF is found, and search arrives at its page.
   await page.keyboard.press('Control+k')
+  await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused()
   await page.keyboard.type('two fingers')
   await page.getByRole('option', { name: /Inside a file/ }).click()
   await expect(page.locator('[data-page="2"]').getByText('two fingers deep')).toBeInViewport()

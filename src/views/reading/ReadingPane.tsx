@@ -174,10 +174,11 @@ function useSelectedWords(body: React.RefObject<HTMLElement | null>, source: Tol
   useEffect(() => {
     if (!source) return
     const look = () => {
+      // Of a page of the web the words are those that were pasted.
+      if (source.kind === 'weblink') return
       const selection = document.getSelection()
       const anchor = selection?.anchorNode
-      if (!selection || !anchor || !body.current?.contains(anchor) || document.activeElement?.tagName === 'TEXTAREA')
-        return
+      if (!selection || !anchor || !body.current?.contains(anchor)) return
       const text = selection.toString()
       const element = anchor instanceof Element ? anchor : anchor.parentElement
       const page = Number(element?.closest('[data-page]')?.getAttribute('data-page') ?? Number.NaN)
