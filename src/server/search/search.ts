@@ -326,13 +326,8 @@ function queryFor(kind: SearchedKind): string {
         AND $6::uuid IS NULL
       ORDER BY ${order}, r.id LIMIT $8`
   const isPlaced = kind === 'topic' ? `AND t.place <> 'to place'` : ''
-  // The page is looked for in what is told alone.
   const told = (columns: string) => `kind, id, topic, "topicText", map, "mapTitle", ${excerpt} AS text, ${columns}`
-  const select = page
-    ? `SELECT ${told('page, text AS file')} FROM (SELECT * FROM told) found ${page} ORDER BY number`
-    : `SELECT ${told('NULL::int AS page, NULL AS file')} FROM told ORDER BY number`
-  return `${hit}, told AS MATERIALIZED (
-    SELECT * FROM (
+  const found = `(
       SELECT '${kind}' AS kind, r.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", ${text} AS text, ${more} AS more, t.parent,
              row_number() OVER (ORDER BY ${order}, t.id, r.id) AS number
       FROM hit CROSS JOIN LATERAL (SELECT * FROM ${SEARCHED[kind].table} WHERE collection = $1 AND id = hit.id AND NOT trashed LIMIT 1) r
@@ -341,8 +336,11 @@ function queryFor(kind: SearchedKind): string {
       WHERE NOT m.trashed ${isPlaced}
         AND ($4::uuid[] IS NULL OR t.map = ANY($4)) AND ($5::uuid IS NULL OR t.map = $5) AND ($6::uuid IS NULL OR $6 = ANY(t.tags))
       ORDER BY number LIMIT ${ORDERED}) found
-    WHERE NOT ${isBelowTrash('found.parent')} ORDER BY number LIMIT $8)
-    ${select}`
+    WHERE NOT ${isBelowTrash('found.parent')} ORDER BY number LIMIT $8`
+  if (!page) return `${hit} SELECT ${told('NULL::int AS page, NULL AS file')} FROM ${found}`
+  // The page is looked for in what is told alone.
+  return `${hit}, shown AS MATERIALIZED (SELECT * FROM ${found})
+    SELECT ${told('page, text AS file')} FROM shown found ${page} ORDER BY number`
 }
 
 const MOST_CARRYING = 500
