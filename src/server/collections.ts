@@ -3,6 +3,7 @@ import type { MapId } from '../core/records/ids'
 import { kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from '../core/records/kinds'
 import { Records } from '../core/records/records'
 import { eachEnd } from '../core/records/reference-path'
+import type { SearchRecord } from '../core/records/search'
 import type { CollectionDigest, MapDigest, MapSnapshot, Role } from '../core/records/snapshot'
 import type { TemplateRecord } from '../core/records/template'
 import { mayRead, onlyMaps, type Reach, reachesAll, roleOn, strongestOf } from '../core/rights/grant'
@@ -224,6 +225,10 @@ async function farTopics(client: Client, collection: string, held: Records): Pro
 /** The templates that were kept in a collection, without those in the trash. */
 export const templatesOf = (collection: string): Promise<TemplateRecord[]> =>
   snapshot((client) => selectRecords(client, 'template', collection, 'AND NOT trashed ORDER BY name, id'))
+
+/** The searches that were kept in a collection, without those in the trash. */
+export const searchesOf = (collection: string): Promise<SearchRecord[]> =>
+  snapshot((client) => selectRecords(client, 'search', collection, 'AND NOT trashed ORDER BY name, id'))
 
 /** All records of a collection as of one moment, with the number of its last change. */
 export function wholeCollection(

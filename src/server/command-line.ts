@@ -21,6 +21,7 @@ import { type HeldMap, mapOfFile } from './page-file'
 import { personByAddress } from './people/people'
 import { siteAssets } from './publications/assets'
 import { loadInto } from './records/tables'
+import { gatheredForSite } from './search/gather'
 import { type PageSplit, splitFile } from './split-file'
 
 const USAGE = `Usage:
@@ -186,13 +187,14 @@ async function chosen(name: string | undefined): Promise<{ id: string; title: st
 async function publishJob(collection: string | undefined, out: string): Promise<number> {
   const { id } = await chosen(collection)
   const { records } = await wholeCollection(id)
+  const gathered = await gatheredForSite(id, null, new Date().toISOString().slice(0, 10))
   const target = resolve(out)
   if (existsSync(target) && readdirSync(target).length > 0 && !existsSync(join(target, 'assets', 'reader.js')))
     throw new Error(`${target} holds something else than a site. Give an empty folder, or one with a site to replace.`)
   let count = 0
   await exchange(target, async (unfinished) => {
     await mkdir(unfinished)
-    for (const { files } of buildSite(records, id, siteAssets()))
+    for (const { files } of buildSite(records, id, siteAssets(), null, gathered))
       for (const file of files) {
         const path = join(unfinished, ...file.path.split('/'))
         await mkdir(dirname(path), { recursive: true })

@@ -38,7 +38,7 @@ const [MOST_ON_MAPS, MOST_BEHIND] = [30, 12]
  */
 export async function find(member: Member, asked: string): Promise<Found[]> {
   if (searchedWords(asked).length === 0) return findSigns(member, asked)
-  const asking = { words: asked, map: null, tag: null, most: MOST_ON_MAPS }
+  const asking = { words: asked, map: null, tag: null, conditions: null, most: MOST_ON_MAPS }
   const { rows, isPartial } = await search(member, { ...asking, kinds: ['map', 'enclosure', 'topic'] })
   // Where the index is still being made, what was found in it may be next to nothing.
   if (isPartial) return findSigns(member, asked)
@@ -56,6 +56,7 @@ export async function findBehind(member: Member, asked: string): Promise<FoundBe
     kinds: ['file', 'weblink', 'note', 'comment', 'file text'],
     map: null,
     tag: null,
+    conditions: null,
     most: MOST_BEHIND,
   })
   return rows.flatMap((row) =>

@@ -51,6 +51,6 @@ export function mapPage(
       const address = addresses.map(id)
       return address ? { title, address } : []
     }),
-    body: html`<main>${mapPicture(records, map.id, path, addresses, context)}${text.write()}${text.enclosures()}${text.arriving()}</main>`,
+    body: html`<main>${mapPicture(records, map.id, path, addresses, { ...context, gathered: teller.shownInLists })}${text.write()}${text.enclosures()}${text.arriving()}</main>`,
   })
 }

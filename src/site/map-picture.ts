@@ -1,12 +1,14 @@
 import type { Icons } from '../core/badges/badges'
 import type { LayoutContext } from '../core/layout/boxes'
+import { type Gathered, gatheredChildren } from '../core/layout/gathered'
+import { ownChildren } from '../core/layout/occurrence'
 import type { Records } from '../core/records/records'
 import { backdrop } from '../core/scene/backdrop'
 import { px } from '../core/scene/drawing'
 import { sceneMarkup } from '../core/scene/markup'
 import { buildScene } from '../core/scene/scene'
 import { escapeMarkup } from '../core/text/escape-markup'
-import { type Addresses, anchorOf, relative } from './addresses'
+import { type Addresses, relative } from './addresses'
 import { Html, html } from './html'
 
 /**
@@ -17,9 +19,10 @@ export function mapPicture(
   map: string,
   page: string,
   addresses: Addresses,
-  context: LayoutContext & { icons: Icons },
+  context: LayoutContext & { icons: Icons; gathered: Gathered },
 ): Html {
-  const scene = buildScene(records, map, context)
+  const shown = gatheredChildren(records, context.gathered, ownChildren(records))
+  const scene = buildScene(records, map, context, shown)
   const pictureAddress = (id: string) => {
     const file = records.get('file', id)
     return file ? relative(page, addresses.file(file)) : null
@@ -33,7 +36,7 @@ export function mapPicture(
   const { x, y, width, height } = scene.bounds
   const drawn = sceneMarkup(scene, { icons: context.icons, pictureAddress }, (box, markup) => {
     const door = box.topic.opensMap && addresses.map(box.topic.opensMap)
-    const href = door ? relative(page, door) : `#${anchorOf(box.topic)}`
+    const href = relative(page, door ?? addresses.topic(box.topic) ?? page)
     const name = door ? `${box.topic.text}, opens a map` : box.topic.text
     return `<a href="${escapeMarkup(href)}" aria-label="${escapeMarkup(name || 'Untitled')}">${markup}</a>`
   })

@@ -73,7 +73,19 @@ export class MapText {
     const note = topic.note === '' ? null : html`<div class="note">${noteHtml(topic.note, level, this.follow)}</div>`
     const entries = [...topic.links.map((link) => this.link(link)), ...topic.files.map((file) => this.file(file))]
     const list = entries.length > 0 ? html`<ul class="belongings">${entries}</ul>` : null
-    return html`${this.picture(topic)}${marks(topic)}${note}${list}`
+    return html`${this.picture(topic)}${marks(topic)}${note}${list}${this.gathered(topic)}`
+  }
+
+  /** What a gathered list found, with where each stands. */
+  private gathered({ gathered }: DocumentTopic): Html | null {
+    if (!gathered) return null
+    if (gathered.length === 0) return html`<p class="gathered-none">Nothing is gathered here now.</p>`
+    const items = gathered.map((target) => {
+      const isHere = this.addresses.map(target.map.id) === this.page
+      const where = isHere ? null : html` <span class="where">in ${target.map.title}</span>`
+      return html`<li><a href="${this.addressOf(target)}">${target.text}</a>${where}${marks({ ...target, tags: [] })}</li>`
+    })
+    return html`<ul class="gathered" aria-label="Gathered here">${items}</ul>`
   }
 
   private picture({ picture, text }: DocumentTopic): Html | null {
@@ -116,7 +128,7 @@ function inOrder(topics: readonly DocumentTopic[]): DocumentTopic[] {
 }
 
 /** Dates, the state of a task, and tags. */
-function marks({ dates, task, tags }: DocumentTopic): Html | null {
+function marks({ dates, task, tags }: Pick<DocumentTopic, 'dates' | 'task' | 'tags'>): Html | null {
   const days = dates ? namedDays(dates).map(({ day, words }) => html`<time datetime="${day}">${words}</time>`) : []
   const words = [...(task ? [`Task ${TASK_NAMES[task]}`] : []), ...tags.map((name) => `tagged ${name}`)]
   const parts = [...(days.length > 0 ? [joined(days, ' to ')] : []), ...words]

@@ -1,5 +1,5 @@
 import { ALL_ICONS } from '../core/badges/all-icons'
-import { MapTeller } from '../core/document/map-document'
+import { type GatheredTopics, MapTeller } from '../core/document/map-document'
 import { backdropOf } from '../core/look/styles'
 import type { FileRecord } from '../core/records/file'
 import type { Records } from '../core/records/records'
@@ -27,20 +27,21 @@ export interface Progress {
 
 /**
  * Makes the site of a collection, file by file, in one order. Pure: the same records and assets give the same bytes.
- * With `only`, of some maps: nothing of the others is in it, and nothing leads there. Each step tells how far it is, so that the caller can show progress, breathe, or stop.
+ * With `only`, of some maps: nothing of the others is in it, and nothing leads there. `gathered` says what each gathered list found. Each step tells how far it is, so that the caller can show progress, breathe, or stop.
  */
 export function* buildSite(
   records: Records,
   collection: string,
   assets: readonly SiteAsset[],
   only: ReadonlySet<string> | null = null,
+  gathered: GatheredTopics = new Map(),
 ): Generator<{ files: SiteFile[]; progress: Progress }> {
   const { title, homeMap } = records.need('collection', collection)
   const addresses = new Addresses(publishedMaps(records, only))
   const counts = new Map<string, number>()
   for (const map of addresses.published) counts.set(map.id, [...topicsInOrder(records, map.id)].length)
   const countTopics = (map: string) => counts.get(map) ?? 0
-  const teller = new MapTeller(records, (map) => addresses.map(map) !== undefined)
+  const teller = new MapTeller(records, (map) => addresses.map(map) !== undefined, gathered)
   const total = addresses.published.length + 3
   let done = 0
   const step = (files: SiteFile[]) => ({ files, progress: { done: ++done, total } })

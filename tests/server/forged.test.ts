@@ -2,6 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { expect, test } from 'vitest'
 import { kinds, RECORD_KINDS } from '../../src/core/records/kinds'
 import { endsOf } from '../../src/core/records/reference-path'
+import { NOTHING_ASKED } from '../../src/core/records/search'
 import { wholeCollection } from '../../src/server/collections'
 import { Caller } from './people'
 
@@ -77,6 +78,9 @@ test('commands and questions that nobody would send are refused in words, and le
     ['trash-files', { files: [nobody] }],
     ['change-tag', { tag: nobody, name: 'x', tone: 1 }],
     ['change-tag', { tag: spring, name: '', tone: 9 }],
+    ['change-search', { search: nobody, name: 'x', asked: { ...NOTHING_ASKED, words: 'x' } }],
+    ['change-search', { search: spring, name: 'x', asked: { words: 'x' } }],
+    ['remove-search', { search: nobody }],
     ['merge-tags', { into: nobody, tags: [nobody] }],
     ['merge-tags', { into: spring, tags: [] }],
     ['remove-tag', { tag: nobody }],

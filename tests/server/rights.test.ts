@@ -99,6 +99,9 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/dates.ics': { rights: readers },
   'GET /api/collections/[collection]/tags': { rights: readers },
   'GET /api/collections/[collection]/search': { rights: readers, query: 'words=spring' },
+  'GET /api/collections/[collection]/gathered': { rights: readers, query: 'words=spring' },
+  'GET /api/collections/[collection]/maps/[map]/gathered': { rights: readers },
+  'GET /api/collections/[collection]/searches': { rights: readersOfAll },
   'GET /api/collections/[collection]/links': { rights: readers },
   // The owner asks while the check of the editor may still be going on.
   'POST /api/collections/[collection]/links': {

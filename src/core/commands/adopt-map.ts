@@ -52,7 +52,9 @@ export const adoptMap = command((change, { there, map, first }: Adopted) => {
       const original = topic.copyOf && there.get('topic', topic.copyOf.topic)
       const base = original ? first.get(original.id) : undefined
       const copyOf = original && base ? { ...base, topic: original.copyOf?.topic ?? base.topic } : null
-      change.create('topic', { ...topic, opensMap: null, copyOf })
+      // What was gathered on one map there has none here.
+      const gathers = topic.gathers?.map ? null : topic.gathers
+      change.create('topic', { ...topic, opensMap: null, gathers, copyOf })
     } else change.create(kind, record as RecordByKind[typeof kind])
   }
   return { label: `Bring in ${named(title)}`, select: copy.select }

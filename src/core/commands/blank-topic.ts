@@ -27,6 +27,7 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   task: bare.task,
   work: bare.work,
   apart: bare.apart,
+  gathers: bare.gathers,
   copyOf: bare.copyOf,
   trashed: bare.trashed,
 })

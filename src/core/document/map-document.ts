@@ -1,4 +1,5 @@
 import { readOwnAddress } from '../formats/own-address'
+import type { Gathered } from '../layout/gathered'
 import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../network/crosslinks'
 import { usesOf } from '../network/file-ledger'
 import type { Dates, TaskState } from '../records/dates'
@@ -36,6 +37,8 @@ export interface DocumentTopic {
   note: string
   links: readonly DocumentLink[]
   files: readonly FileRecord[]
+  /** Topics that a gathered list found, where they are told too; null where it is no list. */
+  gathered: readonly GatheredTarget[] | null
   below: readonly DocumentTopic[]
 }
 
@@ -44,6 +47,11 @@ export interface TopicTarget {
   id: TopicId
   text: string
   map: { id: MapId; title: string }
+}
+/** A topic that was gathered, with what is to be seen of it in its list. */
+export interface GatheredTarget extends TopicTarget {
+  task: TaskState | null
+  dates: Dates | null
 }
 export interface MapTarget {
   kind: 'map'
@@ -56,6 +64,9 @@ export type DocumentLink =
   | { kind: 'comes from'; target: TopicTarget; label: string }
   | { kind: 'web'; address: string; title: string }
 
+/** What gathered lists found, by the topic below which it is shown. */
+export type GatheredTopics = ReadonlyMap<string, readonly TopicId[]>
+
 const UNTITLED = 'Untitled'
 
 /**
@@ -66,6 +77,7 @@ export class MapTeller {
   constructor(
     private readonly records: Records,
     private readonly tells: (map: string) => boolean,
+    private readonly found: GatheredTopics = new Map(),
   ) {}
 
   /** O(topics of the map, with their links). Throws a RangeError for a map without a root. */
@@ -117,7 +129,25 @@ export class MapTeller {
       note: records.get('note', topic.note)?.text.trim() ? records.need('note', topic.note).text : '',
       links: [...this.leaving(topic), ...this.arrivingAt(topic), ...this.weblinks(topic)],
       files: records.attachments(topic.id).flatMap(({ file }) => records.get('file', file) ?? []),
+      gathered: topic.gathers ? this.gathered(topic) : null,
       below,
+    }
+  }
+
+  private gathered({ id }: TopicRecord): GatheredTarget[] {
+    return (this.found.get(id) ?? []).flatMap((found) => {
+      const target = found === id ? null : this.topic(found)
+      if (!target) return []
+      const { task, dates } = this.records.need('topic', found)
+      return { ...target, task, dates }
+    })
+  }
+
+  /** What the gathered lists found that is told, for drawing them. */
+  get shownInLists(): Gathered {
+    return {
+      of: (list) => this.gathered(list).map(({ id }) => this.records.need('topic', id)),
+      stamp: 0,
     }
   }
 

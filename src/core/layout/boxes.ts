@@ -17,7 +17,7 @@ export interface LayoutContext {
 }
 
 /** Small signs at the end of a topic that tell what it carries, in the order in which they are drawn. */
-export type Sign = 'note' | 'file' | 'web' | 'link' | 'comment' | TaskState
+export type Sign = 'note' | 'file' | 'web' | 'link' | 'comment' | 'gathers' | TaskState
 export interface SignCount {
   sign: Sign
   count: number
@@ -30,6 +30,8 @@ export interface Face extends Contents {
   key: string
   /** Whether it keeps a point that a person gave it. */
   byHand: boolean
+  /** Whether a list found it, and it hangs elsewhere. */
+  gathered: boolean
   width: number
   height: number
   level: number

@@ -280,7 +280,8 @@ export class MapLayouter {
 
   private close({ at, context, children, byHand, hidden, blocks }: Opened): TopicBlock {
     const { topic, key } = at
-    const made = faceOf(this.records, this.context.fonts, at, context, hidden)
+    const gathered = this.shown.isGathered?.(at) ?? false
+    const made = faceOf(this.records, this.context.fonts, at, context, { hidden, gathered })
     const before = this.kept.get(key)?.block.content
     const face = before && dequal(before.face, made) ? before.face : made
     const folded = hidden > 0
@@ -379,7 +380,13 @@ const foldsBeside = (growth: Growth | null) => growth !== 'down' && growth !== '
 
 const dayOf = ({ dates }: TopicRecord): number | null => (dates ? dayNumber(dates.start) : null)
 
-function faceOf(records: Records, fonts: Fonts, at: Occurrence, context: BlockContext, hidden: number): Face {
+function faceOf(
+  records: Records,
+  fonts: Fonts,
+  at: Occurrence,
+  context: BlockContext,
+  rest: Pick<Face, 'hidden' | 'gathered'>,
+): Face {
   const { topic, key } = at
   const { level, number, growth, setting, look } = context
   const style = look.below(topic.branchLook).style(level, topic.look)
@@ -405,7 +412,7 @@ function faceOf(records: Records, fonts: Fonts, at: Occurrence, context: BlockCo
     level,
     number,
     signs,
-    hidden,
+    ...rest,
     growth,
     setting,
     ...contents,
@@ -440,6 +447,7 @@ function signsOf(records: Records, topic: TopicRecord): SignCount[] {
   if (quiet > 0) signs.push({ sign: 'link', count: quiet })
   const open = openThreads(records, topic.id).length
   if (open > 0) signs.push({ sign: 'comment', count: open })
+  if (topic.gathers) signs.push({ sign: 'gathers', count: 1 })
   return signs
 }
 

@@ -46,6 +46,8 @@ export interface ShownChildren {
   below(at: Occurrence): readonly TopicRecord[]
   /** Changes when anything changes in the branch as it is shown. */
   stamp(at: Occurrence): number
+  /** Whether a topic is shown there because a list found it. */
+  isGathered?(at: Occurrence): boolean
 }
 
 /** What hangs on each topic, and nothing else. */

@@ -47,7 +47,7 @@ export const MOST_WHO = 20
 export const MOST_EFFORT = 10_000 * 60
 
 /** Somebody who does something: a member of the collection, or a name alone. */
-const Doer = z.strictObject({ person: PersonId.nullable(), name: storedText(200).min(1) })
+export const Doer = z.strictObject({ person: PersonId.nullable(), name: storedText(200).min(1) })
 
 /** What is known of the work on something, as far as it is. */
 export const Work = z
@@ -61,4 +61,5 @@ export const Work = z
     doneOn: Day,
   })
   .partial()
+export type Doer = z.infer<typeof Doer>
 export type Work = z.infer<typeof Work>

@@ -10,6 +10,7 @@ import type { KindDefinition, Reference } from './kind'
 import { lookKind } from './look'
 import { mapKind } from './map'
 import { noteKind } from './note'
+import { searchKind } from './search'
 import { tagKind } from './tag'
 import { templateKind } from './template'
 import { topicKind } from './topic'
@@ -34,6 +35,7 @@ const definitions = {
   attachment: attachmentKind,
   enclosure: enclosureKind,
   comment: commentKind,
+  search: searchKind,
 } as const
 
 export type RecordKind = keyof typeof definitions

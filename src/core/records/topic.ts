@@ -5,6 +5,7 @@ import { carries, defineKind, inside, names } from './kind'
 import { LayoutKind, NumberingScheme } from './layout'
 import { Look } from './look'
 import { Place } from './place'
+import { SearchAsked } from './search'
 import { MAX_TOPIC_TEXT, storedText } from './text'
 
 /** Widths between which a topic's text can be set, in px. */
@@ -87,6 +88,8 @@ export const TopicRecord = z.strictObject({
    * is followed or shown, so one that is gone does no harm.
    */
   apart: z.array(TopicId).max(MOST_APART).default([]),
+  /** What is gathered below it from all over the collection; null where nothing is. */
+  gathers: SearchAsked.nullable().default(null),
   /** Null where it is no copy. */
   copyOf: CopyOf.nullable().default(null),
   /** Set on the head of a branch that was put into the trash; what is below stays as it is. */
@@ -113,6 +116,7 @@ export const BARE_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text'> = {
   task: null,
   work: null,
   apart: [],
+  gathers: null,
   copyOf: null,
   trashed: false,
 }
@@ -125,6 +129,8 @@ export const topicKind = defineKind(TopicRecord, {
     names('opensMap', 'map', 'The map that this topic should open'),
     carries('picture.file', 'file', 'The picture'),
     names('tags.*', 'tag', 'A tag of this topic', { seen: 'here' }),
+    names('gathers.tag', 'tag', 'The tag of what is gathered here', { seen: 'here' }),
+    names('gathers.map', 'map', 'The map of what is gathered here'),
   ],
   joins: {
     badges: 'elements',

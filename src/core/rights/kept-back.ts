@@ -40,7 +40,9 @@ export function openSnapshot(
   const topics = new Set([...(records.topic ?? []), ...farTopics].map(({ id }) => id as string))
   const notes = new Set<string | null>((records.topic ?? []).map(({ note }) => note))
   for (const { map, note } of far) if (mayRead(reach, map)) notes.add(note)
-  const tags = new Set((records.topic ?? []).flatMap(({ tags }): string[] => tags))
+  const tags = new Set(
+    (records.topic ?? []).flatMap(({ tags, gathers }): string[] => (gathers?.tag ? [...tags, gathers.tag] : tags)),
+  )
   const kept: MapSnapshot['records'] = {
     ...records,
     crosslink: (records.crosslink ?? []).filter(({ from }) => topics.has(from)),
@@ -50,6 +52,7 @@ export function openSnapshot(
     look: [],
     folder: [],
     template: [],
+    search: [],
   }
   return { ...snapshot, records: kept, farTopics }
 }

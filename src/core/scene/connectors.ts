@@ -202,9 +202,16 @@ function inHues(parent: TopicBox, { trunk, ticks, labels = [] }: Lines): Drawing
   const drawn = (path: string, seed: TopicBox) => (connector === 'sketch' ? sketched(path, seed.key) : path)
   const name = `connector${tapering ? ` taper-${Math.min(parent.level, THINNEST)}` : ''}`
   if (parent.hue >= 0) {
-    const d = drawn(trunk + ticks.map(({ path }) => path).join(''), parent)
-    const path = drawing('path', { d, class: `${name} ${boxTone(parent)}` })
-    return labels.length > 0 ? drawing('g', {}, [path, ...labels]) : path
+    const of = (some: readonly { path: string }[]) => some.map(({ path }) => path).join('')
+    const gathered = ticks.filter(({ child }) => child.face.gathered)
+    const own = gathered.length === 0 ? ticks : ticks.filter(({ child }) => !child.face.gathered)
+    const path = drawing('path', { d: drawn(trunk + of(own), parent), class: `${name} ${boxTone(parent)}` })
+    if (gathered.length === 0) return labels.length > 0 ? drawing('g', {}, [path, ...labels]) : path
+    const dashed = drawing('path', {
+      d: drawn(of(gathered), parent),
+      class: `connector to-gathered ${boxTone(parent)}`,
+    })
+    return drawing('g', {}, [path, dashed, ...labels])
   }
   // One path for each hue: a root can have thousands of children.
   const byTone = new Map<string, string>()

@@ -7,6 +7,7 @@ import {
   type TopicBox,
 } from '../layout/boxes'
 import { MapLayouter } from '../layout/map-layout'
+import type { ShownChildren } from '../layout/occurrence'
 import { ROOM_AROUND } from '../layout/view'
 import { crosslinkIsQuiet } from '../network/crosslinks'
 import type { CrosslinkRecord } from '../records/crosslink'
@@ -41,8 +42,8 @@ export interface Scene {
 const ALONE = 20_000
 
 /** Lays out a map and prepares what is to be drawn. Linear in the visible topics, times the logarithm where links are drawn. */
-export const buildScene = (records: Records, map: string, context: LayoutContext): Scene =>
-  new SceneMaker(records, context, new MapLayouter(records, map, context)).make(null)
+export const buildScene = (records: Records, map: string, context: LayoutContext, shown?: ShownChildren): Scene =>
+  new SceneMaker(records, context, new MapLayouter(records, map, context, undefined, shown)).make(null)
 
 /** Makes the scene of a map again and again: what has not changed is kept, so that whoever shows it sees that at once. */
 export class SceneMaker {

@@ -10,6 +10,7 @@ export const SIGN_PATHS: Record<Sign, string> = {
   begun: 'M5 7a2 2 0 0 1 2 -2h10a2 2 0 0 1 2 2v10a2 2 0 0 1 -2 2h-10a2 2 0 0 1 -2 -2zM8.5 12h7',
   done: 'M5 7a2 2 0 0 1 2 -2h10a2 2 0 0 1 2 2v10a2 2 0 0 1 -2 2h-10a2 2 0 0 1 -2 -2zM8.5 12l2.5 2.5l4.5 -5',
   comment: 'M8 9h8M8 13h6M18 4a3 3 0 0 1 3 3v8a3 3 0 0 1 -3 3h-5l-5 3v-3h-2a3 3 0 0 1 -3 -3v-8a3 3 0 0 1 3 -3h12z',
+  gathers: 'M12 3v9M5 4l5 8M19 4l-5 8M4 16h16M7 20h10',
   link: 'M9 15l6 -6M11 6l.463 -.536a5 5 0 0 1 7.071 7.072l-.534 .464M13 18l-.397 .534a5.068 5.068 0 0 1 -7.127 0a4.972 4.972 0 0 1 0 -7.071l.524 -.463',
 }
 
@@ -34,6 +35,8 @@ export function signName(sign: Sign, count: number, isLate = false): string {
       return plural(count, 'cross-link', 'cross-links')
     case 'comment':
       return plural(count, 'open comment', 'open comments')
+    case 'gathers':
+      return 'Gathered list'
     case 'open':
     case 'begun':
     case 'done':

@@ -97,7 +97,11 @@ function ground(box: TopicBox): Drawing[] {
     const own = style.fill ? '' : ` ground-${shape}`
     parts.push(drawing('rect', { ...size, class: `ground${own} ${tone}`, ...attributes }))
   }
-  if (shape === 'bar') parts.push(bar(box))
+  if (box.face.gathered) {
+    const around = { x: px(x - 2), y: px(y - 2), width: px(width + 4), height: px(height + 4), rx: 7 }
+    parts.push(drawing('rect', { ...around, class: `ground ground-gathered ${tone}` }))
+  }
+  if (shape === 'bar' && !box.face.gathered) parts.push(bar(box))
   if (shape === 'rule')
     parts.push(drawing('rect', { x: px(x), y: px(y + height - 2), width: px(width), height: 2, class: `bar ${tone}` }))
   return parts

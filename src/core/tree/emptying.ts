@@ -11,6 +11,9 @@ export interface Emptying {
   gone: ReadonlyMap<RecordKind, ReadonlySet<string>>
 }
 
+/** A link without its far end is none, a note that went into another one went with it, and a search in what is gone finds nothing. */
+const NOTHING_WITHOUT: ReadonlySet<RecordKind> = new Set(['crosslink', 'note', 'search'] as const)
+
 const keyOf = ({ kind, id }: End): string => `${kind} ${id}`
 
 /**
@@ -65,8 +68,7 @@ class Removal {
     for (const { from, reference } of referencesTo(end.kind as RecordKind))
       for (const referring of this.records.referring(from, reference, end)) {
         const isWhole = reference.hold !== 'inside' || endsOf(referring, reference).every((far) => this.has(far))
-        // A link without its far end is none, and a note that went into another one went with it.
-        const goesAlong = reference.hold === 'inside' ? isWhole : from === 'crosslink' || from === 'note'
+        const goesAlong = reference.hold === 'inside' ? isWhole : NOTHING_WITHOUT.has(from)
         if (goesAlong) this.take({ kind: from, id: referring.id })
         else this.naming.set(`${from} ${referring.id}`, { kind: from, record: referring })
       }

@@ -16,6 +16,7 @@ import { gatherTopics } from '../../core/commands/gather-topics'
 import { keepClipping } from '../../core/commands/keep-clipping'
 import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
+import { changeSearch, removeSearch } from '../../core/commands/searches'
 import { sendToMap } from '../../core/commands/send-to-map'
 import { setDates } from '../../core/commands/set-dates'
 import { setTask } from '../../core/commands/set-task'
@@ -32,11 +33,13 @@ import {
   FileId,
   FolderId,
   MapId,
+  SearchId,
   TagId,
   TopicId,
 } from '../../core/records/ids'
 import { AtlasPlace } from '../../core/records/map'
 import type { Records } from '../../core/records/records'
+import { SearchAsked } from '../../core/records/search'
 import { MAX_NOTE_TEXT, MAX_TITLE, MAX_TOPIC_TEXT } from '../../core/records/text'
 import { MAX_ADDRESS } from '../../core/records/weblink'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
@@ -231,6 +234,16 @@ const commands = {
     z.strictObject({ tag: TagId, name: z.string().max(100), tone: z.int().min(0).max(7).nullable() }),
     () => [],
     async ({ records }, args) => changeTag(records, args, newIds),
+  ),
+  'change-search': command(
+    z.strictObject({ search: SearchId, name: z.string().max(200), asked: SearchAsked }),
+    ({ asked }) => (asked.map ? [asked.map] : []),
+    async ({ records }, args) => changeSearch(records, args, newIds),
+  ),
+  'remove-search': command(
+    z.strictObject({ search: SearchId }),
+    () => [],
+    async ({ records }, args) => removeSearch(records, args, newIds),
   ),
   'merge-tags': command(
     z.strictObject({ into: TagId, tags: z.array(TagId).min(1).max(200) }),

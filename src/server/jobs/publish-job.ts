@@ -5,6 +5,7 @@ import { wholeCollection } from '../collections'
 import { transaction } from '../database'
 import { siteAssets } from '../publications/assets'
 import { storeSite } from '../publications/publication-rows'
+import { gatheredForSite } from '../search/gather'
 import type { JobKind } from './job-kind'
 import { finishJob } from './job-rows'
 
@@ -21,9 +22,11 @@ export const publishKind: JobKind<Input | null> = {
     const maps = input?.maps ?? null
     const { collection } = job
     const { records, number } = await wholeCollection(collection)
+    const today = new Date().toISOString().slice(0, 10)
+    const gathered = await gatheredForSite(collection, maps, today)
     const files: SiteFile[] = []
     let reported = 0
-    for (const step of buildSite(records, collection, siteAssets(), maps && new Set(maps))) {
+    for (const step of buildSite(records, collection, siteAssets(), maps && new Set(maps), gathered)) {
       files.push(...step.files)
       if (Date.now() - reported > REPORT_EVERY_MS) {
         reported = Date.now()

@@ -12,6 +12,7 @@ import { folderTable } from './folder-table'
 import { lookTable } from './look-table'
 import { mapTable } from './map-table'
 import { noteTable } from './note-table'
+import { searchTable } from './search-table'
 import type { Table } from './table'
 import { tagTable } from './tag-table'
 import { templateTable } from './template-table'
@@ -33,6 +34,7 @@ const tables: { [K in RecordKind]: Table<K> } = {
   look: lookTable,
   template: templateTable,
   folder: folderTable,
+  search: searchTable,
 }
 
 /** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */

@@ -1,30 +1,46 @@
 import { z } from 'zod'
-import { MapId, TagId } from '../../core/records/ids'
+import { readAsked } from '../../core/gathering/asked-address'
+import { Day } from '../../core/records/dates'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
+import { conditionsOf } from './conditions'
+import { gatheredBy } from './gather'
 import { search, waysTo } from './search'
 import { SEARCHED_KINDS } from './search-index'
 
-const Asked = z.object({
-  words: z.string().max(200),
-  kinds: z.array(z.enum(SEARCHED_KINDS)).min(1),
-  map: MapId.nullable(),
-  tag: TagId.nullable(),
-})
+const Kinds = z.array(z.enum(SEARCHED_KINDS)).min(1)
 
 /** Of each kind so many. */
 const MOST = 60
 
+const refused = (): never => {
+  throw new Failure(400, 'This cannot be searched for.')
+}
+
+/** The day on which somebody asks, as their browser says it. */
+export const todayIn = (parameters: URLSearchParams): string =>
+  Day.safeParse(parameters.get('today') ?? new Date().toISOString().slice(0, 10)).data ?? refused()
+
+/** Of what a search would gather so many are shown. */
+const MOST_SHOWN = 8
+
+/** What a search that stands in the parameters of an address would gather. */
+export const gatheredFor = (member: Member, parameters: URLSearchParams) =>
+  gatheredBy(member, readAsked(parameters) ?? refused(), todayIn(parameters), MOST_SHOWN)
+
 /** What the search page asks for by its address: what is found, with the topics above it. */
-export async function searchPage(member: Member, asked: URLSearchParams) {
-  const parsed = Asked.safeParse({
-    words: (asked.get('words') ?? '').replaceAll('\u0000', ''),
-    kinds: asked.get('kinds')?.split(',') ?? SEARCHED_KINDS,
-    map: asked.get('map'),
-    tag: asked.get('tag'),
+export async function searchPage(member: Member, parameters: URLSearchParams) {
+  const asked = readAsked(parameters) ?? refused()
+  const kinds = Kinds.safeParse(parameters.get('kinds')?.split(',') ?? SEARCHED_KINDS).data ?? refused()
+  const { words, map, tag } = asked
+  const found = await search(member, {
+    words,
+    map,
+    tag,
+    kinds,
+    conditions: conditionsOf(asked, todayIn(parameters)),
+    most: MOST,
   })
-  if (!parsed.success) throw new Failure(400, 'This cannot be searched for.')
-  const found = await search(member, { ...parsed.data, most: MOST })
   const topics = found.rows.flatMap(({ topic }) => topic ?? [])
   const ways = await waysTo(member, topics)
   return { ...found, rows: found.rows.map((row) => ({ ...row, way: ways.get(row.topic ?? '') ?? [] })) }

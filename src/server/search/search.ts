@@ -5,14 +5,17 @@ import { isNearly } from '../../core/text/nearly'
 import { type Client, prepared, snapshot } from '../database'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
+import { GATHERING, isBelowTrash, meets } from './conditions'
 import { catchUp, SEARCHED, type SearchedKind, searchedWords } from './search-index'
 
-/** What is asked for: words, and in which kinds, map or tag alone. */
-export interface SearchAsked {
+/** What is asked for: words, in which kinds, and in which map, with which tag and conditions alone. */
+export interface Sought {
   words: string
   kinds: readonly SearchedKind[]
   map: string | null
   tag: string | null
+  /** What is asked of the topic that carries it, as `conditionsOf` tells it. */
+  conditions: string | null
   /** Of each kind at most so many. */
   most: number
 }
@@ -56,10 +59,9 @@ const PATIENCE_MS = 1_500
  * Finds what contains all words, each as the beginning of a word, in any order; where that is little, also where they stand within
  * words or are mistyped. What lies in the trash is left out, and so is what is not open to whoever asks.
  */
-export async function search({ collection, reach }: Member, asked: SearchAsked): Promise<Searched> {
+export async function search({ collection, reach }: Member, asked: Sought): Promise<Searched> {
   const words = searchedWords(asked.words).slice(0, MOST_ASKED)
-  if (words.length === 0)
-    return { rows: asked.tag ? await carrying({ collection, reach }, asked) : [], words, isPartial: false }
+  if (words.length === 0) return { rows: await gatheredRows({ collection, reach }, asked), words, isPartial: false }
   const isPartial = !(await caughtUp(collection))
   if (turns.pendingCount >= MOST_WAITING)
     throw new Failure(503, 'Too many are searching just now. Please try again in a moment.')
@@ -76,7 +78,7 @@ const QUERY_CANCELED = '57014'
 
 function lookUp(
   { collection, reach }: Pick<Member, 'collection' | 'reach'>,
-  asked: SearchAsked,
+  asked: Sought,
   words: string[],
   isPartial: boolean,
 ): Promise<Searched> {
@@ -102,7 +104,7 @@ function lookUp(
   })
 }
 
-async function caughtUp(collection: string): Promise<boolean> {
+export async function caughtUp(collection: string): Promise<boolean> {
   let timer: NodeJS.Timeout | undefined
   const late = new Promise<false>((resolve) => {
     timer = setTimeout(() => resolve(false), PATIENCE_MS)
@@ -114,13 +116,15 @@ async function caughtUp(collection: string): Promise<boolean> {
   }
 }
 
-/** All that carries a tag, in the order of maps. */
-async function carrying(
+/** Topics that have what is asked for besides words. */
+async function gatheredRows(
   { collection, reach }: Pick<Member, 'collection' | 'reach'>,
-  { tag, map }: SearchAsked,
+  asked: Sought,
 ): Promise<FoundRow[]> {
-  const given = [collection, tag, onlyMaps(reach), map]
-  return (await snapshot((client) => prepared<FoundRow>(client, CARRYING, given))).rows
+  const { tag, map, conditions } = asked
+  if (!tag && !map && !conditions) return []
+  const given = [collection, tag, onlyMaps(reach), map, conditions, null, MOST_GATHERED]
+  return (await snapshot((client) => prepared<FoundRow>(client, GATHERED_ROWS, given))).rows
 }
 
 export interface CountedTag {
@@ -219,20 +223,13 @@ function exchanges(word: string): string[] {
     .map((letter, i) => [...letters.slice(0, i), letter, letters[i], ...letters.slice(i + 2)].join(''))
 }
 
-const quoted = (word: string) => `'${word.replace(/['\\]/g, '$&$&')}'`
+export const quoted = (word: string) => `'${word.replace(/['\\]/g, '$&$&')}'`
 
 /** What the words mean as PostgreSQL asks an index for it: https://www.postgresql.org/docs/15/datatype-textsearch.html. */
 const queryOf = (meant: readonly Meant[]): string =>
   meant.map(({ begins, others }) => `(${[`${quoted(begins)}:*`, ...others.map(quoted)].join(' | ')})`).join(' & ')
 
 // ---- Rows ---------------------------------------------------------------------------------------------------------
-
-/** Whether a topic, or one above it, lies in the trash. */
-const isBelowTrash = (topic: string) => `EXISTS (
-          WITH RECURSIVE above(parent, trashed) AS (
-            SELECT ${topic}, false
-            UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
-          ) SELECT 1 FROM above WHERE trashed)`
 
 /** Of a note so many letters are told, from so many before the first word on. */
 const [EXCERPT, BEFORE] = [240, 60]
@@ -255,7 +252,7 @@ const around = (text: string) =>
 /** Looked up one by one: the planner does not know how few there are. */
 const topicWhere = (condition: string) => `
   CROSS JOIN LATERAL (
-    SELECT id, text, map, parent, tags, place FROM topic WHERE collection = $1 AND ${condition} AND NOT trashed OFFSET 0) t`
+    SELECT id, text, map, parent, tags, place, task, dates, work FROM topic WHERE collection = $1 AND ${condition} AND NOT trashed OFFSET 0) t`
 const TELLING: Record<SearchedKind, Telling> = {
   map: { text: 'r.title', searched: 'r.title', topics: null },
   topic: { text: 'r.text', searched: 'r.text', topics: topicWhere('id = r.id') },
@@ -304,7 +301,8 @@ const TELLING: Record<SearchedKind, Telling> = {
 
 /**
  * $2 what is looked for, $3 the same where words must be whole, $4 the maps that are open, $5 the one map and $6 the tag that are asked
- * for, $7 what was typed, $8 how many of each kind, $9 how many are looked at of those with whole words and of the others.
+ * for, $7 what was typed, $8 how many of each kind, $9 how many are looked at of those with whole words and of the others,
+ * $10 what is asked of topics.
  */
 function queryFor(kind: SearchedKind): string {
   const { text, searched, topics, excerpt = 'text', more = 'NULL', page = '' } = TELLING[kind]
@@ -323,7 +321,7 @@ function queryFor(kind: SearchedKind): string {
              NULL::int AS page, NULL AS file
       FROM hit CROSS JOIN LATERAL (SELECT * FROM ${SEARCHED[kind].table} WHERE collection = $1 AND id = hit.id AND NOT trashed LIMIT 1) r
       WHERE ${kind === 'map' ? '($4::uuid[] IS NULL OR r.id = ANY($4)) AND ($5::uuid IS NULL OR r.id = $5)' : '$4::uuid[] IS NULL AND $5::uuid IS NULL'}
-        AND $6::uuid IS NULL
+        AND $6::uuid IS NULL AND $10::jsonb IS NULL
       ORDER BY ${order}, r.id LIMIT $8`
   const isPlaced = kind === 'topic' ? `AND t.place <> 'to place'` : ''
   const told = (columns: string) => `kind, id, topic, "topicText", map, "mapTitle", ${excerpt} AS text, ${columns}`
@@ -335,6 +333,7 @@ function queryFor(kind: SearchedKind): string {
       CROSS JOIN LATERAL (SELECT title, trashed FROM map WHERE collection = $1 AND id = t.map LIMIT 1) m
       WHERE NOT m.trashed ${isPlaced}
         AND ($4::uuid[] IS NULL OR t.map = ANY($4)) AND ($5::uuid IS NULL OR t.map = $5) AND ($6::uuid IS NULL OR $6 = ANY(t.tags))
+        AND ${meets('$10')}
       ORDER BY number LIMIT ${ORDERED}) found
     WHERE NOT ${isBelowTrash('found.parent')} ORDER BY number LIMIT $8`
   if (!page) return `${hit} SELECT ${told('NULL::int AS page, NULL AS file')} FROM ${found}`
@@ -343,13 +342,10 @@ function queryFor(kind: SearchedKind): string {
     SELECT ${told('page, text AS file')} FROM shown found ${page} ORDER BY number`
 }
 
-const MOST_CARRYING = 500
-const CARRYING = `
+const MOST_GATHERED = 500
+const GATHERED_ROWS = `
   SELECT 'topic' AS kind, t.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", t.text, NULL::int AS page, NULL AS file
-  FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
-  WHERE t.collection = $1 AND NOT t.trashed AND $2::uuid = ANY(t.tags)
-    AND ($3::uuid[] IS NULL OR t.map = ANY($3)) AND ($4::uuid IS NULL OR t.map = $4) AND NOT ${isBelowTrash('t.parent')}
-  ORDER BY m.title, t.text, t.id LIMIT ${MOST_CARRYING}`
+  ${GATHERING}`
 
 const QUERIES = Object.fromEntries(
   (Object.keys(TELLING) as SearchedKind[]).map((kind) => [kind, queryFor(kind)]),
@@ -359,13 +355,24 @@ async function rowsFor(
   client: Client,
   collection: string,
   only: string[] | null,
-  { kinds, map, tag, most, words: typed }: SearchAsked,
+  { kinds, map, tag, conditions, most, words: typed }: Sought,
   words: readonly string[],
   meant: readonly Meant[],
 ): Promise<FoundRow[]> {
   const whole = words.map(quoted).join(' & ')
-  const candidates = only || map || tag ? CANDIDATES_OF_SOME : CANDIDATES
-  const given = [collection, queryOf(meant), whole, only, map, tag, typed.trim().toLowerCase(), most, candidates]
+  const candidates = only || map || tag || conditions ? CANDIDATES_OF_SOME : CANDIDATES
+  const given = [
+    collection,
+    queryOf(meant),
+    whole,
+    only,
+    map,
+    tag,
+    typed.trim().toLowerCase(),
+    most,
+    candidates,
+    conditions,
+  ]
   const found = await Promise.all(kinds.map((kind) => prepared<FoundRow>(client, QUERIES[kind], given)))
   return found.flatMap(({ rows }) => rows)
 }

@@ -49,6 +49,14 @@ const EFFECTS: Record<string, readonly ReactNode[]> = {
     bar(35, 9, 11),
     bar(35, 19, 11),
   ],
+  gather: [
+    bar(3, 4, 12),
+    bar(3, 14, 12),
+    bar(3, 24, 12),
+    line('M16 6L24 14M16 16H24M16 26L24 18', true),
+    frame(27, 6, 19, 20, true),
+    ...[10, 15, 20].map((y) => bar(30, y, 13, true, 3)),
+  ],
   pour: [
     bar(3, 14, 12),
     ...[3, 10, 17, 24].map((y) => bar(26, y, 18, true)),

@@ -30,6 +30,8 @@ import {
 const isDoorway = unless(({ topics }) => Boolean(topics[0]?.opensMap), 'It opens no map.')
 const isNoDoorway = unless(({ topics }) => !topics[0]?.opensMap, 'It opens a map already.')
 
+const isElsewhere = unless(({ topics, pane }) => topics[0]?.place.map !== pane.map, 'It stands in its own place.')
+
 const siblings = unless(({ topics }) => {
   const [parent, ...others] = topics.map(parentOf)
   return parent !== null && others.every((other) => other === parent)
@@ -206,6 +208,22 @@ export const NETWORK_ACTS = [
       name: 'Copy to another map …',
       when: [mayEdit, some, noRoot],
       act: (situation) => workspace.dialog({ kind: 'send', topics: idsOf(situation), copies: true }),
+    },
+    {
+      id: 'gather',
+      name: 'Gather a list below it …',
+      drawing: 'gather',
+      when: [mayEdit, one],
+      act: (situation) => workspace.dialog({ kind: 'gather', topic: theTopic(situation).id }),
+    },
+    {
+      id: 'own-place',
+      name: 'Go to its own place',
+      when: [one, isElsewhere],
+      act: (situation) => {
+        const { id, place } = theTopic(situation)
+        workspace.go(situation.index, place.map, id)
+      },
     },
     {
       id: 'links',

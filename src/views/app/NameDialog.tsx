@@ -3,6 +3,8 @@ import { useState } from 'react'
 
 interface Props {
   title: string
+  /** What the button says, where it is not *Rename*. */
+  act?: string
   /** The name until now. */
   name: string
   /** How many letters it may have. */
@@ -11,8 +13,8 @@ interface Props {
   onClose(): void
 }
 
-/** Asks for another name of something. */
-export function NameDialog({ title, name: before, most, onName, onClose }: Props) {
+/** Asks for the name of something. */
+export function NameDialog({ title, act = 'Rename', name: before, most, onName, onClose }: Props) {
   const [name, setName] = useState(before)
   return (
     <Modal opened onClose={onClose} title={title} transitionProps={{ duration: 0 }}>
@@ -35,7 +37,7 @@ export function NameDialog({ title, name: before, most, onName, onClose }: Props
               Cancel
             </Button>
             <Button type="submit" disabled={name.trim() === ''}>
-              Rename
+              {act}
             </Button>
           </Group>
         </Stack>

@@ -20,6 +20,7 @@ import { type Offer, offersFrom } from './offers'
 
 const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const EnclosureDialog = lazy(() => import('./EnclosureDialog'))
+const GatherDialog = lazy(() => import('../search/GatherDialog'))
 const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeScreen = lazy(() => import('../merge/MergeScreen'))
@@ -155,6 +156,12 @@ export function Dialogs() {
       return (
         <Suspense>
           <EnclosureDialog enclosure={dialog.enclosure} onClose={close} />
+        </Suspense>
+      )
+    case 'gather':
+      return (
+        <Suspense>
+          <GatherDialog topic={dialog.topic} onClose={close} />
         </Suspense>
       )
     case 'ask':

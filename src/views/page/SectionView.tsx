@@ -9,7 +9,11 @@ import { readOwnAddress } from '../../core/formats/own-address'
 import { toneClass } from '../../core/look/families'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { isRoot } from '../../core/records/place'
+import type { TopicRecord } from '../../core/records/topic'
+import { TASK_NAMES } from '../../core/scene/signs'
+import { sayDays } from '../app/when'
 import { readFile } from '../reading/read-file'
+import { useGathered } from '../stage/use-gathered'
 import { useSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import { NoteView } from './NoteView'
@@ -116,7 +120,34 @@ export function SectionView({ section, index, number, isSelected, writing, write
           </div>
         )
       )}
+      {topic.gathers && <GatheredOnPage topic={topic} index={index} />}
     </section>
+  )
+}
+
+const NOTHING_SELECTED: readonly TopicId[] = []
+
+/** What a gathered list found, each with the way to it. */
+function GatheredOnPage({ topic, index }: { topic: TopicRecord; index: number }) {
+  const session = useSession()
+  const found = useGathered(session, topic.place.map, NOTHING_SELECTED)?.of(topic)
+  if (!found) return null
+  if (found.length === 0) return <p className={styles.gathered}>Nothing is gathered here now.</p>
+  return (
+    <ul className={styles.gathered} aria-label="Gathered here">
+      {found.map(({ id, text, place, task, dates }) => (
+        <li key={id}>
+          <button type="button" onClick={() => workspace.go(index, place.map, id)}>
+            {text || 'Untitled'}
+          </button>{' '}
+          <span>
+            {[`in ${session.titleOf(place.map)}`, task ? TASK_NAMES[task] : [], dates ? sayDays(dates) : []]
+              .flat()
+              .join(', ')}
+          </span>
+        </li>
+      ))}
+    </ul>
   )
 }
 

@@ -1,16 +1,22 @@
-import { Alert, Button, Chip, Group, Loader, Select, Stack, Text, TextInput, Title } from '@mantine/core'
+import { Alert, Button, Chip, Group, Loader, Stack, Text, Title } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { IconSearch } from '@tabler/icons-react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
+import { askedWords, isAsking } from '../../core/gathering/asked'
+import { readAsked, writeAsked } from '../../core/gathering/asked-address'
+import { TagId } from '../../core/records/ids'
+import { NOTHING_ASKED, type SearchAsked } from '../../core/records/search'
 import { ask, wordsFor } from '../app/api'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
+import { today } from '../app/when'
 import { UndoButton } from '../collection/UndoButton'
 import { useSession } from '../sync/use-session'
+import { AskedFields } from './AskedFields'
 import { FoundList } from './FoundList'
+import { KeepSearch, KeptSearches } from './KeptSearches'
+import { searchesKey } from './kept'
 import { keepSearch, keptSearches } from './kept-searches'
-import styles from './search.module.css'
 import { KIND_NAMES, KINDS, type Kind, SearchAnswer } from './search-answer'
 import { TagList } from './TagList'
 import { tagsKey, useTags } from './use-tags'
@@ -23,45 +29,35 @@ export default function SearchPage({ collection }: { collection: string }) {
   )
 }
 
-/** What is asked for, as it stands in the address of the page. */
-interface Asked {
-  words: string
-  map: string | null
-  tag: string | null
-}
-
-function askedInAddress(): Asked {
-  const asked = new URL(window.location.href).searchParams
-  return { words: asked.get('words') ?? '', map: asked.get('map'), tag: asked.get('tag') }
-}
-
-const parametersOf = ({ words, map, tag }: Asked) =>
-  new URLSearchParams({ ...(words ? { words } : {}), ...(map ? { map } : {}), ...(tag ? { tag } : {}) }).toString()
+const askedInAddress = (): SearchAsked => readAsked(new URL(window.location.href).searchParams) ?? NOTHING_ASKED
 
 /** Everything in a collection that has some words, or a tag: topics, notes, files, web links, maps, with where they stand. */
 function Search() {
   const session = useSession()
   const queries = useQueryClient()
-  const [asked, setAsked] = useState<Asked>(askedInAddress)
+  const [asked, setAsked] = useState(askedInAddress)
   const [kind, setKind] = useState<Kind | null>(null)
   const [settled] = useDebouncedValue(asked, 200)
-  const isAsking = settled.words.trim() !== '' || settled.tag !== null
-  const parameters = parametersOf({ ...settled, words: settled.words.trim() })
+  const asks = isAsking(settled)
+  const parameters = writeAsked(settled).toString()
   const { data, error, isFetching } = useQuery({
     queryKey: ['search', session.id, parameters],
-    queryFn: () => ask(SearchAnswer, `/api/collections/${session.id}/search?${parameters}`),
-    enabled: isAsking,
+    queryFn: () => ask(SearchAnswer, `/api/collections/${session.id}/search?${parameters}&today=${today()}`),
+    enabled: asks,
     placeholderData: (before) => before,
     staleTime: 0,
   })
   useEffect(() => {
     window.history.replaceState(null, '', `${window.location.pathname}${parameters === '' ? '' : `?${parameters}`}`)
   }, [parameters])
-  const found = isAsking && data ? data.rows : []
+  const found = asks && data ? data.rows : []
   const shown = found.filter((row) => kind === null || row.kind === kind)
   const tags = useTags(session.id) ?? []
-  const tag = tags.find(({ id }) => id === asked.tag)
-  const change = (part: Partial<Asked>) => setAsked({ ...asked, ...part })
+  const names = {
+    tag: (id: string) => tags.find((tag) => tag.id === id)?.name ?? 'a tag that is gone',
+    map: (id: string) => session.titleOf(id),
+  }
+  const change = (part: Partial<SearchAsked>) => setAsked((before) => ({ ...before, ...part }))
   return (
     <PageFrame
       trail={[
@@ -74,43 +70,23 @@ function Search() {
           <Title order={1} size="h2">
             Search
           </Title>
-          {!isAsking && <UndoButton onDone={() => void queries.invalidateQueries({ queryKey: tagsKey(session.id) })} />}
+          {!asks && (
+            <UndoButton
+              onDone={() => {
+                for (const queryKey of [tagsKey(session.id), searchesKey(session.id)])
+                  void queries.invalidateQueries({ queryKey })
+              }}
+            />
+          )}
         </Group>
-        <Group gap="sm" align="flex-end">
-          <TextInput
-            className={styles.words}
-            aria-label="Words to search for"
-            placeholder="Words in topics, notes, files, web links and maps"
-            leftSection={<IconSearch size={18} aria-hidden />}
-            rightSection={isFetching ? <Loader size={16} aria-label="Searching" /> : null}
-            value={asked.words}
-            maxLength={200}
-            autoFocus
-            onChange={(event) => change({ words: event.currentTarget.value })}
-          />
-          <Select
-            aria-label="In which map"
-            placeholder="In all maps"
-            searchable
-            clearable
-            data={session.maps
-              .filter(({ trashed }) => !trashed)
-              .map(({ id, title }) => ({ value: id, label: title || 'Untitled' }))}
-            value={asked.map}
-            onChange={(map) => change({ map })}
-          />
-          <Select
-            aria-label="With which tag"
-            placeholder="With any tag"
-            searchable
-            clearable
-            data={tags.map(({ id, name }) => ({ value: id, label: name }))}
-            value={asked.tag}
-            onChange={(value) => change({ tag: value })}
-          />
-        </Group>
+        <AskedFields
+          label="Words to search for"
+          asked={asked}
+          change={change}
+          rightSection={isFetching ? <Loader size={16} aria-label="Searching" /> : null}
+        />
         {error && <Alert color="ember">{wordsFor(error)}</Alert>}
-        {isAsking && data && (
+        {asks && data && (
           <>
             <Chip.Group
               multiple={false}
@@ -118,6 +94,7 @@ function Search() {
               onChange={(value) => setKind(KINDS.find((each) => each === value) ?? null)}
             >
               <Group gap="xs" role="group" aria-label="Which kinds">
+                <KeepSearch asked={settled} proposed={askedWords(settled, names)} />
                 <Chip value="all" size="sm">
                   All {found.length}
                 </Chip>
@@ -138,22 +115,23 @@ function Search() {
             <FoundList
               rows={shown}
               words={data.words}
-              onTag={(value) => change({ tag: value, words: '' })}
+              onTag={(tag) => setAsked({ ...NOTHING_ASKED, tag: TagId.parse(tag) })}
               onTaken={() => keepSearch(session.id, settled.words)}
             />
             {shown.length === 0 && !isFetching && (
               <Text c="dimmed">
-                {tag && settled.words.trim() === ''
-                  ? `Nothing carries the tag ${tag.name}.`
-                  : `Nothing has “${settled.words.trim()}”, or words close to it${tag || asked.map ? ', here' : ''}.`}
+                {settled.words.trim() === ''
+                  ? `Nothing has all of this: ${askedWords(settled, names)}.`
+                  : `Nothing has “${settled.words.trim()}”, or words close to it${isAsking({ ...settled, words: '' }) ? ', and all else that is asked for' : ''}.`}
               </Text>
             )}
           </>
         )}
-        {!isAsking && (
+        {!asks && (
           <>
             <Lately collection={session.id} onChoose={(words) => change({ words })} />
-            <TagList onShow={(value) => change({ tag: value })} />
+            <KeptSearches names={names} onChoose={setAsked} />
+            <TagList onShow={(tag) => change({ tag: TagId.parse(tag) })} />
           </>
         )}
       </Stack>

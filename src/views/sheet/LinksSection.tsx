@@ -9,9 +9,11 @@ import {
   IconMap2,
 } from '@tabler/icons-react'
 import { useCallback } from 'react'
+import { askedWords } from '../../core/gathering/asked'
 import { incomingAt } from '../../core/network/crosslinks'
 import { sourcesAt } from '../../core/network/sources'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
+import type { SearchAsked } from '../../core/records/search'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit } from '../sync/use-session'
@@ -47,6 +49,7 @@ export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane
           <WeblinkEntry key={link.id} link={link} at={at} of={weblinks.length} />
         ))}
       </ul>
+      {topic.gathers && <GatheredHere topic={topic} asked={topic.gathers} />}
       {mayEdit && (
         <div className={styles.ways}>
           <Button
@@ -61,6 +64,35 @@ export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane
         </div>
       )}
     </Stack>
+  )
+}
+
+/** What a gathered list asks for, with the way to change it. */
+function GatheredHere({ topic, asked }: { topic: TopicRecord; asked: SearchAsked }) {
+  const mayEdit = useMayEdit()
+  const words = useCalmPart(
+    useCallback(
+      (session: CollectionSession) =>
+        askedWords(asked, {
+          tag: (id) => session.records.get('tag', id)?.name ?? 'a tag that is gone',
+          map: (id) => session.titleOf(id),
+        }),
+      [asked],
+    ),
+  )
+  return (
+    <p className={styles.gathers}>
+      <span>Gathers: {words}.</span>
+      {mayEdit && (
+        <Button
+          variant="default"
+          size="compact-xs"
+          onClick={() => workspace.dialog({ kind: 'gather', topic: topic.id })}
+        >
+          Change …
+        </Button>
+      )}
+    </p>
   )
 }
 

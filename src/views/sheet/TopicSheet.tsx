@@ -43,13 +43,15 @@ const SECTIONS = Object.keys(SECTION_NAMES) as Section[]
 const NONE: readonly TopicId[] = []
 
 /** What the sheet shows of the selected topics, as of now; its sections ask for the rest. */
-function sheetOf({ records }: CollectionSession, selected: readonly TopicId[]) {
+function sheetOf(session: CollectionSession, selected: readonly TopicId[]) {
+  const { records } = session
   const topics = selected.flatMap((id) => records.get('topic', id) ?? [])
   const topic = records.get('topic', selected.at(-1) ?? null)
   return {
     topics,
     topic,
     level: topic ? levelOf(records, topic) : 0,
+    mapTitle: topic ? session.titleOf(topic.place.map) : '',
     held: topic ? SECTIONS.map((section) => holds(records, section, topics)) : [],
   }
 }
@@ -68,7 +70,7 @@ function keepInView(item: HTMLElement): void {
 export const TopicSheet = memo(() => {
   const { panes, active, section, sections } = useCalmWorkspace()
   const selected = panes[active]?.selected ?? NONE
-  const { topics, topic, level, held } = useCalmPart(
+  const { topics, topic, level, held, mapTitle } = useCalmPart(
     useCallback((session: CollectionSession) => sheetOf(session, selected), [selected]),
   )
   useEffect(() => {
@@ -92,6 +94,14 @@ export const TopicSheet = memo(() => {
       <h2 className={styles.title} dir="auto">
         {several ? `${topics.length} topics` : topic.text || 'Untitled'}
       </h2>
+      {!several && panes[active]?.map !== topic.place.map && (
+        <p className={styles.standsIn}>
+          Stands in{' '}
+          <button type="button" className={styles.jump} onClick={() => workspace.go(active, topic.place.map, topic.id)}>
+            {mapTitle}
+          </button>
+        </p>
+      )}
       {several && <p className={styles.names}>{topics.map(({ text }) => text || 'Untitled').join(' · ')}</p>}
       <Accordion
         multiple

@@ -19,6 +19,7 @@ const SECTION_OF: Record<Sign, Section> = {
   web: 'links',
   link: 'links',
   comment: 'comments',
+  gathers: 'links',
   open: 'dates',
   begun: 'dates',
   done: 'dates',

@@ -1,5 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
+import { gatheredChildren } from '../../core/layout/gathered'
 import { MapLayouter } from '../../core/layout/map-layout'
+import { ownChildren } from '../../core/layout/occurrence'
 import { unfoldedChildren } from '../../core/layout/unfolded'
 import type { TopicRecord } from '../../core/records/topic'
 import { type Backdrop, backdrop } from '../../core/scene/backdrop'
@@ -10,6 +12,7 @@ import { useFonts } from '../app/late-parts'
 import { calendarHere } from '../app/when'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Pane } from '../workspace/workspace-store'
+import { useGathered } from './use-gathered'
 
 interface Shown {
   scene: Scene
@@ -24,8 +27,9 @@ const WHEN_AT_REST = 60_000
 const AT_REST_MS = 200
 
 /** What a pane shows of its map: laid out anew with every change, as far as the change reaches. */
-export function useScene(session: CollectionSession, { map, only, filter, unfolded }: Pane): Shown {
+export function useScene(session: CollectionSession, { map, only, filter, unfolded, selected }: Pane): Shown {
   const version = session.sceneVersion
+  const gathered = useGathered(session, map, selected)
   const fonts = useFonts()
   const context = useMemo(() => ({ fonts, countTopics: session.countTopics }), [fonts, session])
   const calendar = calendarHere()
@@ -36,9 +40,12 @@ export function useScene(session: CollectionSession, { map, only, filter, unfold
   const maker = useMemo(() => {
     const kept = alone && keptBy(session.records, topicsInOrder(session.records, map), alone)
     const keeps = kept ? (topic: TopicRecord) => kept.has(topic.id) : undefined
-    const shown = unfolded.length > 0 ? unfoldedChildren(session.records, new Set(unfolded)) : undefined
+    const inPlace = unfolded.length > 0 ? unfoldedChildren(session.records, new Set(unfolded)) : undefined
+    const shown = gathered
+      ? gatheredChildren(session.records, gathered, inPlace ?? ownChildren(session.records))
+      : inPlace
     return new SceneMaker(session.records, context, new MapLayouter(session.records, map, context, keeps, shown))
-  }, [session, map, context, alone, aloneVersion, unfolded])
+  }, [session, map, context, alone, aloneVersion, unfolded, gathered])
   const [settling, setSettling] = useState({ version, round: 0 })
   const scene = useMemo(
     () => maker.make(only, calendar, { tiles: settling.version === version ? WHEN_AT_REST : WITH_A_CHANGE }),

@@ -44,6 +44,8 @@ export class CollectionSession {
   version = 0
   /** Grows with the counts of maps that are not open. */
   private countsVersion = 0
+  /** How many changes, of anybody and anywhere in the collection, were told to this tab. */
+  changesHeard = 0
 
   private constructor(private digest: CollectionDigest) {
     this.calmVersion = new Calm(
@@ -113,6 +115,11 @@ export class CollectionSession {
 
   get person(): PersonId {
     return this.digest.person
+  }
+
+  /** Whether all of the collection is open to this person. */
+  get readsAll(): boolean {
+    return this.digest.roles === null
   }
 
   get mayEditAll(): boolean {
@@ -386,6 +393,7 @@ export class CollectionSession {
   private take(changes: ToldChange[]): void {
     for (const change of changes)
       if (this.own.has(change.id) || change.person === this.digest.person) this.own.note(change)
+    this.changesHeard += changes.length
     const incomplete = this.held.commit(changes)
     for (const map of incomplete) void this.openMap(map).catch(tellTrouble)
     this.changed()

@@ -1,0 +1,49 @@
+import { daysAsked } from '../../core/gathering/asked'
+import type { SearchAsked } from '../../core/records/search'
+
+/**
+ * What a search asks of a topic besides its words, its tag and its map, as `topic_meets` in the database reads it; null where nothing is
+ * asked for. `today` is a date in ISO 8601.
+ */
+export function conditionsOf(asked: SearchAsked, today: string): string | null {
+  const { task, due, who } = asked
+  if (!task && !due && !who) return null
+  const days = daysAsked(asked, today)
+  return JSON.stringify({
+    ...(task ? { tasks: task === 'left' ? ['open', 'begun'] : [task] } : {}),
+    ...(due ? { dated: true } : {}),
+    ...(days?.from ? { from: days.from } : {}),
+    ...(days?.to ? { to: days.to } : {}),
+    ...(who ? { person: who.person, name: who.name } : {}),
+  })
+}
+
+/** Whether the topic `t` meets the conditions in a parameter such as `$10`. */
+export const meets = (parameter: string): string =>
+  `(${parameter}::jsonb IS NULL OR topic_meets(t.task, t.dates, t.work, ${parameter}::jsonb))`
+
+/** Whether a topic, or one above it, lies in the trash. */
+export const isBelowTrash = (topic: string) => `EXISTS (
+          WITH RECURSIVE above(parent, trashed) AS (
+            SELECT ${topic}, false
+            UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
+          ) SELECT 1 FROM above WHERE trashed)`
+
+/** The order in which topics are gathered: by their last day, then by map and text. */
+const IN_ORDER = "COALESCE(t.dates->>'end', t.dates->>'start') NULLS LAST, m.title, t.text, t.id"
+
+/**
+ * Topics `t` on maps `m` that have what is asked for: $2 the tag, $3 the maps that are open, $4 the one map, $5 the conditions, $6 the words
+ * as a query of the index, all of them in the topic or all in its note, each of these where it is not null. $7 how many.
+ */
+export const GATHERING = `
+  FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
+  WHERE t.collection = $1 AND NOT t.trashed AND t.place <> 'to place' AND ($2::uuid IS NULL OR $2 = ANY(t.tags))
+    AND ($3::uuid[] IS NULL OR t.map = ANY($3)) AND ($4::uuid IS NULL OR t.map = $4) AND ${meets('$5')}
+    AND ($6::text IS NULL OR t.id IN (
+      SELECT id FROM search_row WHERE collection = $1 AND kind = 'topic' AND words @@ $6::tsquery
+      UNION ALL
+      SELECT carrier.id FROM search_row r JOIN topic carrier ON carrier.collection = $1 AND carrier.note = r.id
+      WHERE r.collection = $1 AND r.kind = 'note' AND r.words @@ $6::tsquery))
+    AND NOT ${isBelowTrash('t.parent')}
+  ORDER BY ${IN_ORDER} LIMIT $7`
