@@ -277,7 +277,7 @@ test('the search page finds words in notes and names with the way there, and kee
   await expect(found.locator('mark')).toHaveText(['Soak', 'rainwater'])
   await page.getByRole('combobox', { name: 'With which tag' }).click()
   await page.getByRole('option', { name: 'at once' }).click()
-  await expect(page.getByText(/^Nothing has .* here/)).toBeVisible()
+  await expect(page.getByText(/^Nothing has .* all else that is asked for/)).toBeVisible()
   await field.fill('')
   await expect(found.getByRole('link')).toHaveText([/^Sow leeks/])
   await page.goto(`/c/${collection}/search`)

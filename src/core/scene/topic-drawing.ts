@@ -98,7 +98,7 @@ function ground(box: TopicBox): Drawing[] {
     parts.push(drawing('rect', { ...size, class: `ground${own} ${tone}`, ...attributes }))
   }
   if (box.face.gathered) {
-    const around = { x: px(x - 2), y: px(y - 2), width: px(width + 4), height: px(height + 4), rx: 7 }
+    const around = { x: px(x), y: px(y + 1), width: px(width), height: px(height - 2), rx: 6 }
     parts.push(drawing('rect', { ...around, class: `ground ground-gathered ${tone}` }))
   }
   if (shape === 'bar' && !box.face.gathered) parts.push(bar(box))

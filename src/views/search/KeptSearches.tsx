@@ -21,7 +21,6 @@ export function KeepSearch({ asked, proposed }: { asked: SearchAsked; proposed: 
       <Button
         size="compact-sm"
         variant="default"
-        ml="auto"
         leftSection={<IconBookmark size={16} aria-hidden />}
         onClick={() => setNaming(true)}
       >

@@ -88,25 +88,27 @@ function Search() {
         {error && <Alert color="ember">{wordsFor(error)}</Alert>}
         {asks && data && (
           <>
-            <Chip.Group
-              multiple={false}
-              value={kind ?? 'all'}
-              onChange={(value) => setKind(KINDS.find((each) => each === value) ?? null)}
-            >
-              <Group gap="xs" role="group" aria-label="Which kinds">
-                <KeepSearch asked={settled} proposed={askedWords(settled, names)} />
-                <Chip value="all" size="sm">
-                  All {found.length}
-                </Chip>
-                {KINDS.map((each) => ({ each, count: found.filter((row) => row.kind === each).length }))
-                  .filter(({ count }) => count > 0)
-                  .map(({ each, count }) => (
-                    <Chip key={each} value={each} size="sm">
-                      {KIND_NAMES[each]} {count}
-                    </Chip>
-                  ))}
-              </Group>
-            </Chip.Group>
+            <Group gap="xs" justify="space-between">
+              <Chip.Group
+                multiple={false}
+                value={kind ?? 'all'}
+                onChange={(value) => setKind(KINDS.find((each) => each === value) ?? null)}
+              >
+                <Group gap="xs" role="group" aria-label="Which kinds">
+                  <Chip value="all" size="sm">
+                    All {found.length}
+                  </Chip>
+                  {KINDS.map((each) => ({ each, count: found.filter((row) => row.kind === each).length }))
+                    .filter(({ count }) => count > 0)
+                    .map(({ each, count }) => (
+                      <Chip key={each} value={each} size="sm">
+                        {KIND_NAMES[each]} {count}
+                      </Chip>
+                    ))}
+                </Group>
+              </Chip.Group>
+              <KeepSearch asked={settled} proposed={askedWords(settled, names)} />
+            </Group>
             {data.isPartial && (
               <Text size="sm" c="dimmed">
                 The words of this collection are still being gathered: there may be more. Search again in a moment.
