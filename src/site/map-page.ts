@@ -40,7 +40,7 @@ export function mapPage(
     if (!target || (asPicture && (target.kind !== 'file' || !target.file.picture))) return undefined
     return target.kind === 'file'
       ? relative(path, addresses.file(target.file)) + (target.page === null ? '' : `#page=${target.page}`)
-      : relative(path, addresses.target(target))
+      : relative(path, addresses.target(target)) + (target.kind === 'topic' ? toWords(target.passage) : '')
   }
   const text = new MapText(teller.document(map), path, addresses, follow)
   return writePage({
@@ -54,3 +54,7 @@ export function mapPage(
     body: html`<main>${mapPicture(records, map.id, path, addresses, { ...context, gathered: teller.shownInLists })}${text.write()}${text.enclosures()}${text.arriving()}</main>`,
   })
 }
+
+/** What leads on to words below an anchor, as browsers read it (Text Fragments, WICG); those that do not, stay at the anchor. */
+const toWords = (passage: string | null): string =>
+  passage === null ? '' : `:~:text=${encodeURIComponent(passage).replaceAll('-', '%2D')}`

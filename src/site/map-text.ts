@@ -71,7 +71,12 @@ export class MapText {
   /** Picture, marks, note, links and files of a topic. */
   private belongings(topic: DocumentTopic, level: number): Html {
     const note = topic.note === '' ? null : html`<div class="note">${noteHtml(topic.note, level, this.follow)}</div>`
-    const entries = [...topic.links.map((link) => this.link(link)), ...topic.files.map((file) => this.file(file))]
+    const carriers = topic.alsoCarriedBy.map((target) => this.alsoCarriedBy(target))
+    const entries = [
+      ...carriers,
+      ...topic.links.map((link) => this.link(link)),
+      ...topic.files.map((file) => this.file(file)),
+    ]
     const list = entries.length > 0 ? html`<ul class="belongings">${entries}</ul>` : null
     return html`${this.picture(topic)}${marks(topic)}${note}${list}${this.gathered(topic)}`
   }
@@ -105,6 +110,12 @@ export class MapText {
     const where = isHere ? null : html` <span class="where">in ${target.map.title}</span>`
     const label = link.label === '' ? null : html` (${link.label})`
     return html`<li class="${name}"><span class="kind">${kind}</span> <a href="${this.addressOf(target)}">${target.text}</a>${where}${label}</li>`
+  }
+
+  private alsoCarriedBy(target: TopicTarget): Html {
+    const isHere = this.addresses.map(target.map.id) === this.page
+    const where = isHere ? null : html` <span class="where">in ${target.map.title}</span>`
+    return html`<li class="link-to"><span class="kind">This note also stands at</span> <a href="${this.addressOf(target)}">${target.text}</a>${where}</li>`
   }
 
   private file(file: FileRecord): Html {

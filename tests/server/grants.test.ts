@@ -89,6 +89,8 @@ describe('somebody to whom one map is open', () => {
       await get(`/gathered?map=${shut}`),
       await get(`/maps/${shut}/gathered`),
       await get('/searches'),
+      await get(`/topics/${topic('Shut reed')}/around`),
+      await get(`/topics/${topic('Rose')}/around`),
       await get('/maps'),
       await get('/files'),
       await get(`/files.zip?topic=${topic('Shut reed')}`),

@@ -101,6 +101,9 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/search': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/gathered': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/maps/[map]/gathered': { rights: readers },
+  'GET /api/collections/[collection]/topics/[topic]/around': {
+    rights: { ...readers, ...missing, ...missingToSome },
+  },
   'GET /api/collections/[collection]/searches': { rights: readersOfAll },
   'GET /api/collections/[collection]/links': { rights: readers },
   // The owner asks while the check of the editor may still be going on.

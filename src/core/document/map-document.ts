@@ -2,6 +2,7 @@ import { readOwnAddress } from '../formats/own-address'
 import type { Gathered } from '../layout/gathered'
 import { enclosureAtEnd, enclosureName, incomingAt, topicsAtEnd } from '../network/crosslinks'
 import { usesOf } from '../network/file-ledger'
+import { noteLinks } from '../network/note-links'
 import type { Dates, TaskState } from '../records/dates'
 import type { FileRecord } from '../records/file'
 import type { MapId, TopicId } from '../records/ids'
@@ -35,6 +36,8 @@ export interface DocumentTopic {
   dates: Dates | null
   /** CommonMark; empty where there is none. */
   note: string
+  /** Other topics that carry the same note. */
+  alsoCarriedBy: readonly TopicTarget[]
   links: readonly DocumentLink[]
   files: readonly FileRecord[]
   /** Topics that a gathered list found, where they are told too; null where it is no list. */
@@ -74,6 +77,8 @@ const UNTITLED = 'Untitled'
  * the trash. Depth is no limit for it, only for who recurses over `below`.
  */
 export class MapTeller {
+  private inNotes: ReadonlyMap<string, readonly TopicId[]> | null = null
+
   constructor(
     private readonly records: Records,
     private readonly tells: (map: string) => boolean,
@@ -127,7 +132,8 @@ export class MapTeller {
       }),
       dates: topic.dates,
       note: records.get('note', topic.note)?.text.trim() ? records.need('note', topic.note).text : '',
-      links: [...this.leaving(topic), ...this.arrivingAt(topic), ...this.weblinks(topic)],
+      links: [...this.leaving(topic), ...this.arrivingAt(topic), ...this.linkedInNotes(topic), ...this.weblinks(topic)],
+      alsoCarriedBy: this.otherCarriers(topic),
       files: records.attachments(topic.id).flatMap(({ file }) => records.get('file', file) ?? []),
       gathered: topic.gathers ? this.gathered(topic) : null,
       below,
@@ -186,6 +192,23 @@ export class MapTeller {
     })
   }
 
+  /** Topics whose notes lead to a topic. */
+  private linkedInNotes(topic: TopicRecord): DocumentLink[] {
+    this.inNotes ??= noteLinks(this.records)
+    return (this.inNotes.get(topic.id) ?? []).flatMap((from): DocumentLink[] => {
+      const target = from === topic.id ? null : this.topic(from)
+      return target ? [{ kind: 'comes from', target, label: 'in its note' }] : []
+    })
+  }
+
+  private otherCarriers({ id, note }: TopicRecord): TopicTarget[] {
+    if (!note || (this.records.get('note', note)?.text.trim() ?? '') === '') return []
+    return this.records
+      .carriersOf(note)
+      .flatMap((carrier) => (carrier.id === id ? [] : (this.topic(carrier.id) ?? [])))
+      .sort((a, b) => (a.id < b.id ? -1 : 1))
+  }
+
   private weblinks(topic: TopicRecord): DocumentLink[] {
     return this.records.weblinks(topic.id).map(({ url, title }) => ({ kind: 'web', address: url, title: title || url }))
   }
@@ -210,9 +233,16 @@ export class MapTeller {
   /** Where an address inside a note leads: `folvet:` with a kind and an id. Null for all others, and for what is not told. */
   noteTarget(
     address: string,
-  ): TopicTarget | MapTarget | { kind: 'file'; file: FileRecord; page: number | null } | null {
+  ):
+    | (TopicTarget & { passage: string | null })
+    | MapTarget
+    | { kind: 'file'; file: FileRecord; page: number | null }
+    | null {
     const own = readOwnAddress(address)
-    if (own?.kind === 'topic') return this.topic(own.id)
+    if (own?.kind === 'topic') {
+      const target = this.topic(own.id)
+      return target && { ...target, passage: own.passage }
+    }
     if (own?.kind === 'map') {
       const map = this.records.get('map', own.id)
       return map && this.tells(map.id) ? { kind: 'map', id: map.id, title: map.title } : null

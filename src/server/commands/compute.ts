@@ -6,6 +6,7 @@ import { undoChange } from '../../core/changes/undo'
 import { hangMap, placeInAtlas } from '../../core/commands/atlas-places'
 import { bringBack } from '../../core/commands/bring-back'
 import { bringCalendar } from '../../core/commands/bring-calendar'
+import { carryNote } from '../../core/commands/carried-notes'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { duplicateMap } from '../../core/commands/copy-map'
 import { addCrosslink, drawCrosslinks, removeCrosslinks } from '../../core/commands/crosslinks'
@@ -234,6 +235,11 @@ const commands = {
     z.strictObject({ tag: TagId, name: z.string().max(100), tone: z.int().min(0).max(7).nullable() }),
     () => [],
     async ({ records }, args) => changeTag(records, args, newIds),
+  ),
+  'carry-note': command(
+    z.strictObject({ of: TopicId, also: TopicId }),
+    ({ of, also }) => [of, also],
+    async ({ records }, args) => carryNote(records, args, newIds),
   ),
   'change-search': command(
     z.strictObject({ search: SearchId, name: z.string().max(200), asked: SearchAsked }),

@@ -54,6 +54,12 @@ export const ENRICH_ACTS = [
     },
     { id: 'comment', name: 'Comment', keys: ['Alt+m'], when: [one], act: () => workspace.openSection('comments') },
     { id: 'dates', name: 'Set dates', when: [mayEdit, some], act: () => workspace.openSection('dates') },
+    {
+      id: 'carry-note',
+      name: 'Carry this note on another topic too …',
+      when: [mayEdit, one, unless(({ topics }) => topics[0]?.note !== null, 'It has no note.')],
+      act: (situation) => workspace.dialog({ kind: 'carry note', topic: theTopic(situation).id }),
+    },
   ]),
   ...acts('enrich', 'Marks', [
     {

@@ -2,11 +2,13 @@ import { Text } from '@mantine/core'
 import { useCallback, useState } from 'react'
 import { threadsAt } from '../../core/network/comments'
 import type { TopicRecord } from '../../core/records/topic'
+import { showPassage } from '../note-editor/show-passage'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { CommentField } from './CommentField'
 import { useNewComments, usePeople, useSeen } from './comments'
 import styles from './comments.module.css'
+import { quoteNothing, useQuoted } from './quoted'
 import { say, threadActs } from './say'
 import { ThreadView } from './ThreadView'
 
@@ -24,6 +26,8 @@ export default function CommentsSection({ topic }: { topic: TopicRecord }) {
       [topic.id, topic.place.map],
     ),
   )
+  const quoted = useQuoted(({ quoted }) => quoted)
+  const quote = quoted?.topic === topic.id ? quoted.words : ''
   const fresh = new Set((useNewComments() ?? []).map(({ id }) => id))
   const open = threads.filter(({ head }) => !head.resolved)
   const settled = threads.filter(({ head }) => head.resolved)
@@ -38,6 +42,7 @@ export default function CommentsSection({ topic }: { topic: TopicRecord }) {
           answers={answers}
           resolved={head.resolved}
           isNew={(id) => fresh.has(id)}
+          showQuote={(words) => showPassage(topic.id, words)}
           acts={threadActs(session, people, topic.id, head.id, [head, ...answers])}
         />
       ))}
@@ -51,12 +56,20 @@ export default function CommentsSection({ topic }: { topic: TopicRecord }) {
         </button>
       )}
       {mayComment ? (
-        <CommentField
-          key={topic.id}
-          label="Say something about this topic"
-          act="Comment"
-          take={(text) => say(session, people, { topic: topic.id, text, quote: '', answers: null })}
-        />
+        <>
+          {quote !== '' && <blockquote className={styles.quote}>{quote}</blockquote>}
+          <CommentField
+            key={`${topic.id} ${quote}`}
+            label={quote === '' ? 'Say something about this topic' : 'Say something about these words'}
+            act="Comment"
+            take={(text) => {
+              const isSaid = say(session, people, { topic: topic.id, text, quote, answers: null })
+              if (isSaid) quoteNothing()
+              return isSaid
+            }}
+            leave={quote === '' ? undefined : quoteNothing}
+          />
+        </>
       ) : (
         threads.length === 0 && (
           <Text size="sm" c="dimmed">

@@ -27,11 +27,13 @@ interface Props {
   answers: readonly ShownComment[]
   resolved: boolean
   isNew(comment: string): boolean
+  /** Goes to the words of the note that a comment is about; where it is missing, they are only told. */
+  showQuote?(words: string): void
   acts: ThreadActs
 }
 
 /** A comment with what was answered to it. */
-export function ThreadView({ head, answers, resolved, isNew, acts }: Props) {
+export function ThreadView({ head, answers, resolved, isNew, showQuote, acts }: Props) {
   const [answering, setAnswering] = useState(false)
   const { answer, settle } = acts
   return (
@@ -42,6 +44,7 @@ export function ThreadView({ head, answers, resolved, isNew, acts }: Props) {
           comment={comment}
           isAnswer={comment !== head}
           isNew={isNew(comment.id)}
+          showQuote={showQuote}
           reword={acts.reword(comment.id)}
           remove={acts.remove(comment.id)}
         />
@@ -81,11 +84,12 @@ interface CommentProps {
   comment: ShownComment
   isAnswer: boolean
   isNew: boolean
+  showQuote: ((words: string) => void) | undefined
   reword: ((text: string) => boolean) | null
   remove: (() => void) | null
 }
 
-function CommentView({ comment, isAnswer, isNew, reword, remove }: CommentProps) {
+function CommentView({ comment, isAnswer, isNew, showQuote, reword, remove }: CommentProps) {
   const [rewording, setRewording] = useState(false)
   const { authorName, author, at, text, quote } = comment
   return (
@@ -101,7 +105,17 @@ function CommentView({ comment, isAnswer, isNew, reword, remove }: CommentProps)
           </Badge>
         )}
       </div>
-      {quote !== '' && <blockquote className={styles.quote}>{quote}</blockquote>}
+      {quote !== '' && (
+        <blockquote className={styles.quote}>
+          {showQuote ? (
+            <button type="button" title="Show it in the note" onClick={() => showQuote(quote)}>
+              {quote}
+            </button>
+          ) : (
+            quote
+          )}
+        </blockquote>
+      )}
       {rewording && reword ? (
         <CommentField
           label="Say it in other words"

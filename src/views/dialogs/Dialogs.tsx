@@ -158,6 +158,27 @@ export function Dialogs() {
           <EnclosureDialog enclosure={dialog.enclosure} onClose={close} />
         </Suspense>
       )
+    case 'carry note':
+      return (
+        <FindDialog
+          collection={session.id}
+          title="Which topic carries this note too?"
+          kinds={['topic']}
+          exclude={dialog.topic}
+          offers={offers}
+          onClose={close}
+          onTake={(found) => {
+            close()
+            void session.command('carry-note', { of: dialog.topic, also: found.id }).then((done) => {
+              if (!done) return
+              tellHappened(`${found.text.slice(0, 60) || 'Untitled'} in ${found.mapTitle} carries this note too`, [
+                { name: 'Go there', go: () => workspace.go(active, found.map, topicOfFound(found)) },
+                { name: 'Undo', go: () => void session.takeBack('undo') },
+              ])
+            })
+          }}
+        />
+      )
     case 'gather':
       return (
         <Suspense>
@@ -177,7 +198,7 @@ export function Dialogs() {
   }
 }
 
-const FINDING: ReadonlySet<string> = new Set(['find', 'beside', 'link', 'doorway', 'send'])
+const FINDING: ReadonlySet<string> = new Set(['find', 'beside', 'link', 'doorway', 'send', 'carry note'])
 
 /** What is likely meant where something is to be found; looked up when the dialog opens. */
 function useOffers(asked: Dialog['kind'] | null): readonly Offer[] {

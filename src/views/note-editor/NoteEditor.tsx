@@ -11,6 +11,7 @@ import { useEffect, useRef, useState } from 'react'
 import { type OwnAddress, writeOwnAddress } from '../../core/formats/own-address'
 import { FileId, TopicId } from '../../core/records/ids'
 import { type DocumentNode, type NoteSource, readNote, writeNote } from '../../core/text/note-document'
+import { passageOf } from '../../core/text/passage'
 import { tellTrouble } from '../app/api'
 import { FindDialog } from '../dialogs/FindDialog'
 import { picturesAmong } from '../pictures/send-picture'
@@ -64,6 +65,11 @@ function link(editor: Editor, to: OwnAddress, name: string): void {
     ])
     .run()
 }
+
+/** The words of a note that were found, from the first whole one on; null where there are none. */
+const foundPassage = (excerpt: string): string | null =>
+  passageOf(excerpt.slice(Math.max(0, excerpt.search(/\s/)), FOUND_LETTERS)) || null
+const FOUND_LETTERS = 90
 
 /** Uploads a picture onto the topic, and shows it in the note. */
 async function putPicture(session: CollectionSession, editor: Editor, topic: TopicId, picture: File): Promise<void> {
@@ -363,14 +369,19 @@ export default function NoteEditor({
             const own: OwnAddress =
               found.kind === 'map'
                 ? { kind: 'map', id: found.id }
-                : { kind: 'topic', id: found.kind === 'topic' ? found.id : found.topic }
+                : { kind: 'topic', id: found.kind === 'topic' ? found.id : found.topic, passage: null }
             link(editor, own, found.text)
           }}
           onTakeBehind={({ kind, id, topic: carrier, topicText, text: name, page }) => {
             setPicking(false)
             const file = kind === 'file' || kind === 'file text' ? FileId.safeParse(id).data : undefined
             if (file) link(editor, { kind: 'file', id: file, page }, kind === 'file' ? name : topicText)
-            else link(editor, { kind: 'topic', id: carrier }, topicText)
+            else
+              link(
+                editor,
+                { kind: 'topic', id: carrier, passage: kind === 'note' ? foundPassage(name) : null },
+                topicText,
+              )
           }}
           onClose={() => {
             setPicking(false)

@@ -1,10 +1,12 @@
 import { Anchor } from '@mantine/core'
 import { type Editor, useEditorState } from '@tiptap/react'
+import { useCallback } from 'react'
 import { readOwnAddress } from '../../core/formats/own-address'
-import type { MapId, TopicId } from '../../core/records/ids'
-import { readFile } from '../reading/read-file'
-import { useSessionHandle } from '../sync/use-session'
-import { useWorkspace, workspace } from '../workspace/workspace-store'
+import type { TopicId } from '../../core/records/ids'
+import type { CollectionSession } from '../sync/collection-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
+import { AboutWords } from './AboutWords'
+import { followOwn } from './follow'
 import styles from './note-editor.module.css'
 
 interface Props {
@@ -17,10 +19,14 @@ interface Props {
 /** Below a note: where the link leads in which one writes, and how many words there are. */
 export function NoteFoot({ editor, topic, countsWords }: Props) {
   const session = useSessionHandle()
-  const { address, words } = useEditorState({
+  const mayComment = useCalmPart(
+    useCallback((now: CollectionSession) => now.mayCommentOn(now.nameOf(topic)?.map ?? ''), [topic]),
+  )
+  const { address, words, selected } = useEditorState({
     editor,
     selector: ({ editor: now }) => ({
       address: now.isActive('link') ? String(now.getAttributes('link').href ?? '') : '',
+      selected: now.state.doc.textBetween(now.state.selection.from, now.state.selection.to, ' ', ' ').slice(0, 2_000),
       words: now.state.doc.textBetween(0, now.state.doc.content.size, ' ', ' ').match(/\S+/g)?.length ?? 0,
     }),
   })
@@ -31,20 +37,18 @@ export function NoteFoot({ editor, topic, countsWords }: Props) {
       : own?.kind === 'map'
         ? session.titleOf(own.id)
         : own && session.records.get('file', own.id)?.name
-  const go = () => {
-    const { active } = useWorkspace.getState()
-    if (own?.kind === 'map') workspace.go(active, own.id, null)
-    else if (own?.kind === 'file') readFile(session, topic, own.id, own.page)
-    else if (own) {
-      const map = session.nameOf(own.id)?.map
-      if (map) workspace.go(active, map as MapId, own.id)
-    }
-  }
-  if (!countsWords && address === '') return null
+  if (!countsWords && address === '' && selected === '') return null
   return (
     <div className={styles.foot}>
+      {selected !== '' && <AboutWords topic={topic} words={selected} mayComment={mayComment} />}
       {own && (
-        <Anchor component="button" type="button" size="sm" className={styles.leads} onClick={go}>
+        <Anchor
+          component="button"
+          type="button"
+          size="sm"
+          className={styles.leads}
+          onClick={() => void followOwn(session, address, topic)}
+        >
           Go to {name || 'where this leads'}
         </Anchor>
       )}

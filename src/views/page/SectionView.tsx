@@ -5,14 +5,13 @@ import { setText } from '../../core/commands/set-text'
 import { splitSection } from '../../core/commands/split-section'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
 import { writeNote } from '../../core/commands/write-note'
-import { readOwnAddress } from '../../core/formats/own-address'
 import { toneClass } from '../../core/look/families'
-import type { MapId, TopicId } from '../../core/records/ids'
+import type { TopicId } from '../../core/records/ids'
 import { isRoot } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { sayDays } from '../app/when'
-import { readFile } from '../reading/read-file'
+import { followOwn } from '../note-editor/follow'
 import { useGathered } from '../stage/use-gathered'
 import { useSession } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
@@ -48,19 +47,12 @@ export function SectionView({ section, index, number, isSelected, writing, write
     const made = session.run((records, newIds) => splitSection(records, { topic: id, ...parts }, newIds))
     if (made) write({ topic: made[0]!, part: 'heading', caret: null })
   }
-  const go = (address: string) => {
-    const own = readOwnAddress(address)
-    if (own?.kind === 'map') workspace.go(index, own.id, null)
-    else if (own?.kind === 'file') readFile(session, id, own.id, own.page)
-    else if (own) {
-      const map = session.nameOf(own.id)?.map
-      if (map) workspace.go(index, map as MapId, own.id)
-    }
-  }
+  const go = (address: string) => void followOwn(session, address, id)
   return (
     <section
       className={styles.section}
       data-topic={id}
+      data-note-of={id}
       data-level={Math.min(level, 4)}
       data-selected={isSelected || undefined}
       data-line={(level > 1 && note.trim() === '' && session.records.children(id).length === 0) || undefined}

@@ -9,16 +9,14 @@ import {
   IconWorld,
 } from '@tabler/icons-react'
 import { useCallback, useEffect, useRef } from 'react'
-import { readOwnAddress } from '../../core/formats/own-address'
 import { isSameSource, sourcesBelow, type ToldSource } from '../../core/network/sources'
-import type { MapId } from '../../core/records/ids'
+import { followOwn } from '../note-editor/follow'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSession, useSessionHandle } from '../sync/use-session'
 import { type Reading, useWorkspace, workspace } from '../workspace/workspace-store'
 import { Preview, WebSource } from './Preview'
 import { PASSAGE_TYPE, selectPassage, takerOf, usePassage } from './passage'
 import { ReadMark } from './ReadMark'
-import { readFile } from './read-file'
 import styles from './reading.module.css'
 import { showTaken, takeOverPassage } from './take-over'
 
@@ -47,12 +45,7 @@ export default function ReadingPane({ reading }: { reading: Reading }) {
   useSelectedWords(body, source)
   const open = (other: ToldSource | undefined) => other && workspace.read(reading.scope, other)
   const go = (address: string) => {
-    const own = readOwnAddress(address)
-    if (!own || !source) return
-    if (own.kind === 'file') return readFile(session, source.topic, own.id, own.page)
-    const { active } = useWorkspace.getState()
-    const map = own.kind === 'map' ? own.id : session.nameOf(own.id)?.map
-    if (map) workspace.go(active, map as MapId, own.kind === 'topic' ? own.id : null)
+    if (source) void followOwn(session, address, source.topic)
   }
   const name = source?.name ?? 'This source is gone'
   return (

@@ -15,6 +15,7 @@ import { sourcesAt } from '../../core/network/sources'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { SearchAsked } from '../../core/records/search'
 import type { TopicRecord } from '../../core/records/topic'
+import { useAround } from '../app/around'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
@@ -26,6 +27,8 @@ import { AddWeblink, WeblinkEntry } from './Weblinks'
 /** Cross-links in both directions, and addresses on the web. */
 export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
   const mayEdit = useMayEdit()
+  const around = useAround(topic.id)
+  const linkedFrom = around?.linkedFrom.filter(({ id }) => id !== topic.id) ?? []
   const { out, incoming, weblinks } = useCalmPart(
     useCallback(
       ({ records }: CollectionSession) => ({
@@ -45,8 +48,30 @@ export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane
         {incoming.map((link) => (
           <CrosslinkEntry key={link.id} link={link} pane={pane} direction="in" from={topic} />
         ))}
+        {linkedFrom.map(({ id, text, map, mapTitle }) => (
+          <li key={id}>
+            <IconArrowLeft size={16} aria-label="Comes from" />
+            <button
+              type="button"
+              className={`${styles.jump} ${styles.grow}`}
+              onClick={() => workspace.go(pane, map, id)}
+            >
+              {text || 'Untitled'}
+              <span className={styles.where}>
+                {map === topic.place.map ? ' in its note' : ` in its note, in ${mapTitle || 'Untitled'}`}
+              </span>
+            </button>
+          </li>
+        ))}
         {weblinks.map((link, at) => (
-          <WeblinkEntry key={link.id} link={link} at={at} of={weblinks.length} />
+          <WeblinkEntry
+            key={link.id}
+            link={link}
+            at={at}
+            of={weblinks.length}
+            alsoAt={around?.sharing.filter((other) => other.link === link.id) ?? []}
+            pane={pane}
+          />
         ))}
       </ul>
       {topic.gathers && <GatheredHere topic={topic} asked={topic.gathers} />}

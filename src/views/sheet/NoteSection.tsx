@@ -5,6 +5,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import type NoteEditor from '../note-editor/NoteEditor'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
+import { CarriedNote } from './CarriedNote'
 import styles from './sheet.module.css'
 
 // The editor is as large as the rest of the workspace: it comes when there is a note to show or one to write.
@@ -100,7 +101,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
     )
   }
   return (
-    <>
+    <div data-note-of={topic.id}>
       {Editor && (
         <div className={stands ? undefined : styles.notYet} aria-hidden={!stands}>
           <Editor
@@ -121,6 +122,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
         </div>
       )}
       {!stands && waiting()}
-    </>
+      {note && text.trim() !== '' && <CarriedNote topic={topic} />}
+    </div>
   )
 }

@@ -6,6 +6,7 @@ import type { ToldSource } from '../../core/network/sources'
 import type { TopicId } from '../../core/records/ids'
 import { nameFromAddress, type WeblinkRecord } from '../../core/records/weblink'
 import { tell } from '../app/api'
+import type { Standing } from '../app/around'
 import { useSessionHandle } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import { SourceRow } from './SourceRow'
@@ -13,8 +14,35 @@ import styles from './sheet.module.css'
 
 type WeblinkSource = ToldSource & { kind: 'weblink' }
 
+interface EntryProps {
+  link: WeblinkSource
+  at: number
+  of: number
+  /** Other topics with the same address. */
+  alsoAt: readonly Standing[]
+  pane: number
+}
+
+/** Where else an address is. */
+const AlsoAt = ({ places, pane }: { places: readonly Standing[]; pane: number }) => (
+  <Menu position="bottom-start" transitionProps={{ duration: 0 }}>
+    <Menu.Target>
+      <button type="button" className={styles.alsoAt}>
+        {places.length === 1 ? 'also at 1 topic' : `also at ${places.length} topics`}
+      </button>
+    </Menu.Target>
+    <Menu.Dropdown mah={260} style={{ overflow: 'auto' }}>
+      {places.map(({ id, text, map, mapTitle }) => (
+        <Menu.Item key={id} onClick={() => workspace.go(pane, map, id)}>
+          {text || 'Untitled'} <span className={styles.where}>in {mapTitle || 'Untitled'}</span>
+        </Menu.Item>
+      ))}
+    </Menu.Dropdown>
+  </Menu>
+)
+
 /** An address on the web: to follow, to change, to remove. */
-export function WeblinkEntry({ link, at, of }: { link: WeblinkSource; at: number; of: number }) {
+export function WeblinkEntry({ link, at, of, alsoAt, pane }: EntryProps) {
   const session = useSessionHandle()
   const [changing, setChanging] = useState(false)
   if (changing)
@@ -42,12 +70,6 @@ export function WeblinkEntry({ link, at, of }: { link: WeblinkSource; at: number
         <>
           <Menu.Item onClick={() => workspace.read(link.topic, link)}>Read beside the map</Menu.Item>
           <Menu.Item onClick={() => void copyText(link.url.replace(/^mailto:/i, ''))}>Copy the address</Menu.Item>
-          <Menu.Item
-            component="a"
-            href={`/c/${session.id}/search?${new URLSearchParams({ words: link.url.slice(0, 200) })}`}
-          >
-            Find where else it is
-          </Menu.Item>
         </>
       }
       last={
@@ -64,6 +86,7 @@ export function WeblinkEntry({ link, at, of }: { link: WeblinkSource; at: number
       <a href={link.url} target="_blank" rel="noopener noreferrer" title={link.url}>
         {link.name}
       </a>
+      {alsoAt.length > 0 && <AlsoAt places={alsoAt} pane={pane} />}
     </SourceRow>
   )
 }

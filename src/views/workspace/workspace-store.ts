@@ -56,6 +56,7 @@ export type Dialog =
   | { kind: 'beside' }
   | { kind: 'template'; topic: TopicId }
   | { kind: 'gather'; topic: TopicId }
+  | { kind: 'carry note'; topic: TopicId }
   /** A new badge for topics, or, with an index, another one in the place of a badge. */
   | { kind: 'badge'; topics: readonly TopicId[]; index: number | null }
   | { kind: 'enclosure'; enclosure: EnclosureId }
