@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, plantGarden, selectTopic, topic } from './person'
+import { allSaved, makeMap, openSection, plantGarden, selectTopic, topic } from './person'
 
 /** A red picture of one pixel. */
 const PIXEL = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg=='
@@ -67,4 +67,63 @@ test('a note gets a table, a picture and a link to another topic, is searched an
   await note.getByText('Compost heap').click()
   await page.getByRole('button', { name: 'Go to Compost heap' }).click()
   await expect(topic(page, 'Compost heap')).toHaveAttribute('aria-selected', 'true')
+})
+
+test('a link leads to words of a note on another map, which are commented on, and one note is carried by two topics', async ({
+  page,
+}) => {
+  await plantGarden(page, '- Peas\n- Beans')
+  const sheet = page.getByRole('complementary', { name: 'Topic sheet' })
+  await selectTopic(page, 'Peas')
+  await page.keyboard.press('Alt+n')
+  await page.keyboard.type('Sow them deep.')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Water them in the evening.')
+  await allSaved(page)
+  await sheet.getByText('Water them in the evening.').click({ clickCount: 3 })
+  await page.getByRole('button', { name: 'Copy a link to these words' }).click()
+  await expect(page.getByText('The link is copied. Paste it into a note.')).toBeVisible()
+  await page.getByRole('button', { name: 'Comment on them' }).click()
+  await page.getByRole('textbox', { name: 'Say something about these words' }).fill('Mornings are better.')
+  await page.keyboard.press('Control+Enter')
+  await expect(sheet.getByRole('article').getByText('Water them in the evening.')).toBeVisible()
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  const garden = page.url()
+  await allSaved(page)
+
+  await page.goto(garden.replace(/\/m\/.*/, ''))
+  await makeMap(page, 'Kitchen')
+  await page.keyboard.press('Alt+n')
+  await expect(sheet.getByRole('textbox', { name: 'Note' })).toBeFocused()
+  await page.keyboard.press('Control+v')
+  await expect(sheet.getByRole('link', { name: 'Water them in the evening.' })).toBeVisible()
+  await allSaved(page)
+  await page.keyboard.press('ArrowLeft')
+  await page.getByRole('button', { name: 'Go to where this leads' }).click()
+  await expect(topic(page, 'Peas')).toHaveAttribute('aria-selected', 'true')
+  const marked = () => page.evaluate(() => [...(CSS.highlights.get('folvet-passage') ?? [])].map(String))
+  await expect.poll(marked).toEqual(['Water them in the evening'])
+  await openSection(page, /^Links/)
+  await expect(sheet.getByRole('button', { name: 'Kitchen in its note, in Kitchen' })).toBeVisible()
+
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused()
+  await page.keyboard.type('carry this note')
+  await page.getByRole('option', { name: /Carry this note on another/ }).click()
+  await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused()
+  await page.keyboard.type('Beans')
+  await page.getByRole('option', { name: /^Beans/ }).click()
+  await expect(page.getByText('Beans in Garden carries this note too')).toBeVisible()
+  await selectTopic(page, 'Beans')
+  await expect(sheet.getByText('One text, also the note of')).toBeVisible()
+  await expect(sheet.getByText('Sow them deep.')).toBeVisible()
+  await sheet.getByText('Sow them deep.').click()
+  await page.keyboard.press('End')
+  await page.keyboard.type(' Both.')
+  await selectTopic(page, 'Peas')
+  await expect(sheet.getByText('Sow them deep. Both.')).toBeVisible()
+  await selectTopic(page, 'Beans')
+  await page.getByRole('button', { name: 'Let go: a copy of its own' }).click()
+  await expect(sheet.getByText('One text, also the note of')).toBeHidden()
+  await expect(sheet.getByText('Sow them deep. Both.')).toBeVisible()
 })

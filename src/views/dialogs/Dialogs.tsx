@@ -55,6 +55,7 @@ export function Dialogs() {
     case 'find':
       return (
         <FindDialog
+          key={dialog.kind}
           collection={session.id}
           title="Find anything, do anything"
           doable={doableIn(situationOf(session, active))}
@@ -79,6 +80,7 @@ export function Dialogs() {
     case 'beside':
       return (
         <FindDialog
+          key={dialog.kind}
           collection={session.id}
           title="Open which map beside this one?"
           onClose={close}
@@ -107,6 +109,7 @@ export function Dialogs() {
     case 'doorway':
       return (
         <FindDialog
+          key={dialog.kind}
           collection={session.id}
           title="Open which map from here?"
           kinds={['map']}
@@ -122,6 +125,7 @@ export function Dialogs() {
     case 'send':
       return (
         <FindDialog
+          key={dialog.kind}
           collection={session.id}
           title={dialog.copies ? 'Copy to which map?' : 'Move to which map?'}
           kinds={['map']}
@@ -161,6 +165,7 @@ export function Dialogs() {
     case 'carry note':
       return (
         <FindDialog
+          key={dialog.kind}
           collection={session.id}
           title="Which topic carries this note too?"
           kinds={['topic']}

@@ -11,8 +11,12 @@ let unmark: ReturnType<typeof setTimeout> | undefined
 
 /** Brings words of the note of a topic into view, in the sheet or on the page, and marks them for a moment. */
 export function showPassage(topic: TopicId, words: string): void {
-  const { panes, active } = useWorkspace.getState()
-  if (panes[active]?.face !== 'page') workspace.openSection('note')
+  const { panes, active, sections } = useWorkspace.getState()
+  if (panes[active]?.face !== 'page') {
+    // Seen, not written in: the keyboard stays on the map.
+    workspace.openSheet(true)
+    workspace.unfoldSections([...new Set([...sections, 'note' as const])])
+  }
   const request = ++asked
   const until = performance.now() + PATIENCE_MS
   const look = () => {
