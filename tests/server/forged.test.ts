@@ -78,6 +78,8 @@ test('commands and questions that nobody would send are refused in words, and le
     ['trash-files', { files: [nobody] }],
     ['change-tag', { tag: nobody, name: 'x', tone: 1 }],
     ['change-tag', { tag: spring, name: '', tone: 9 }],
+    ['bring-again', { pages: [], files: [], gone: [] }],
+    ['bring-again', { pages: [{ path: 'a.md', text: '' }], files: [], gone: [nobody] }],
     ['carry-note', { of: nobody, also: nobody }],
     ['carry-note', { of: spring }],
     ['change-search', { search: nobody, name: 'x', asked: { ...NOTHING_ASKED, words: 'x' } }],

@@ -89,6 +89,8 @@ describe('somebody to whom one map is open', () => {
       await get(`/gathered?map=${shut}`),
       await get(`/maps/${shut}/gathered`),
       await get('/searches'),
+      await get('/pages'),
+      await guest.send('POST', `${at}/pages`, { pages: [{ path: 'shut.md', text: '- a' }] }),
       await get(`/topics/${topic('Shut reed')}/around`),
       await get(`/topics/${topic('Rose')}/around`),
       await get('/maps'),

@@ -104,6 +104,11 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/topics/[topic]/around': {
     rights: { ...readers, ...missing, ...missingToSome },
   },
+  'GET /api/collections/[collection]/pages': { rights: readersOfAll },
+  'POST /api/collections/[collection]/pages': {
+    rights: editorsOfAll,
+    body: { pages: [{ path: 'a.md', text: '- a' }] },
+  },
   'GET /api/collections/[collection]/searches': { rights: readersOfAll },
   'GET /api/collections/[collection]/links': { rights: readers },
   // The owner asks while the check of the editor may still be going on.

@@ -5,8 +5,10 @@ import { countItems, type OutlineItem, outlineItem } from '../formats/outline'
 import { readDocument } from '../formats/read-text'
 import { newAttachment } from '../records/attachment'
 import type { LinkEnd } from '../records/crosslink'
-import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId } from '../records/ids'
+import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId, PageId } from '../records/ids'
+import { MAX_PAGE_PATH } from '../records/page'
 import { isRoot } from '../records/place'
+import { cutText, storable } from '../records/text'
 import type { TopicRecord } from '../records/topic'
 import { isFollowable } from '../records/weblink'
 import { titleOf } from '../text/title'
@@ -21,11 +23,14 @@ export interface Page {
   text: string
 }
 
-interface ImportedPage extends Page {
+export interface ImportedPage extends Page {
   /** Elements of HTML that were not read. */
   leftOut: string[]
   map: MapId
+  /** Every item of the page with its topic. */
   planted: Planted[]
+  /** Those of them whose links are still to be followed. */
+  fresh: readonly Planted[]
 }
 
 /** What an import made, and what of its source could not be followed. */
@@ -72,17 +77,62 @@ const fileTitle = (path: string) =>
     .at(-1)!
     .replace(/\.[^.]*$/, '')
 
-function importPage(change: NewChange, page: Page): ImportedPage {
-  const { items, leftOut } = readDocument(page.text)
+/** Reads a page as one tree. Refused where it holds no text, or more topics than one map is made of. */
+export function readPageFile(page: Page): { top: OutlineItem; leftOut: string[] } {
+  const { items, leftOut } = readDocument(page.text, page.path)
   const count = countItems(items)
   if (count === 0) refuse('invalid', `${page.path} holds no text.`)
   if (count > MAX_PLANTED)
     refuse('invalid', `${page.path} would become ${count} topics; a map is made of at most ${MAX_PLANTED}.`)
   const top: OutlineItem = items.length === 1 ? items[0]! : { ...outlineItem(fileTitle(page.path)), children: items }
+  return { top, leftOut }
+}
+
+/** Makes a map of a page, without following its links. */
+export function importPage(change: NewChange, page: Page): ImportedPage {
+  const { top, leftOut } = readPageFile(page)
   const title = titleOf(top.text) || fileTitle(page.path)
   const { map, root } = createMap(change, title, title)
   const topic = plantOnRoot(change, root, top)
-  return { ...page, leftOut, map, planted: [{ item: top, topic }, ...plant(change, topic, top.children)] }
+  const planted = [{ item: top, topic }, ...plant(change, topic, top.children)]
+  const topics = new Map(planted.map(({ item, topic }) => [item, topic.id]))
+  change.create('page', {
+    id: change.newId(PageId),
+    map,
+    path: cutText(storable(page.path), MAX_PAGE_PATH),
+    text: storable(page.text),
+    topics: inReadingOrder(top).map((item) => topics.get(item)!),
+    trashed: false,
+  })
+  return { ...page, leftOut, map, planted, fresh: planted }
+}
+
+/** An item and all below it. */
+export function inReadingOrder(top: OutlineItem): OutlineItem[] {
+  const found: OutlineItem[] = []
+  const waiting = [top]
+  for (let item = waiting.pop(); item; item = waiting.pop()) {
+    found.push(item)
+    for (let i = item.children.length - 1; i >= 0; i--) waiting.push(item.children[i]!)
+  }
+  return found
+}
+
+/** Of some paths of files those to which pages lead. O(text of the pages). */
+export function filesLedTo(pages: readonly Page[], paths: Iterable<string>): Set<string> {
+  const there = new Set(paths)
+  const found = new Set<string>()
+  if (there.size === 0) return found
+  for (const page of pages)
+    for (const { links, noteLinks } of inReadingOrder({
+      ...outlineItem(''),
+      children: readDocument(page.text, page.path).items,
+    }))
+      for (const address of [...links.map((link) => link.address), ...noteLinks]) {
+        const target = resolveAddress(page.path, address)
+        if (target && there.has(target.path)) found.add(target.path)
+      }
+  return found
 }
 
 /** What stands before the address of a link, or of its definition, in CommonMark; and what can stand after it. */
@@ -115,7 +165,21 @@ function withAddresses(text: string, others: ReadonlyMap<string, string>): strin
 /** Up to so many cross-links of a page to itself are drawn. */
 const MOST_DRAWN = 12
 
-class LinkResolver {
+/** A note in which addresses lead to the ends that `follow` tells, where it does. */
+function leadingElsewhere(
+  note: string,
+  addresses: readonly string[],
+  follow: (address: string) => LinkEnd | { file: FileId } | null,
+): string {
+  const others = new Map<string, string>()
+  for (const address of new Set(addresses)) {
+    const end = isFollowable(address) ? null : follow(address)
+    if (end) others.set(address, 'file' in end ? `folvet:file/${end.file}` : `folvet:${end.kind}/${end.id}`)
+  }
+  return others.size > 0 ? withAddresses(note, others) : note
+}
+
+export class LinkResolver {
   private readonly notFollowed = new Map<string, Imported['unread'][number]>()
   readonly homeDoorways = new Map<MapId, TopicRecord>()
   private readonly byPath: Map<string, ImportedPage>
@@ -144,7 +208,7 @@ class LinkResolver {
 
   resolvePage(page: ImportedPage): void {
     for (const name of page.leftOut) this.listUnread(page, `<${name}>`, 'This says nothing in a map and was left out.')
-    for (const { item, topic } of page.planted) {
+    for (const { item, topic } of page.fresh) {
       const files = new Set<FileId>()
       const follow = (address: string, mayOpen: boolean): LinkEnd | { file: FileId } | null => {
         const end = this.resolve(page, address)
@@ -172,12 +236,13 @@ class LinkResolver {
   ): void {
     const known = this.change.records.get('note', note)
     if (!known || addresses.length === 0) return
-    const others = new Map<string, string>()
-    for (const address of new Set(addresses)) {
-      const end = isFollowable(address) ? null : follow(address)
-      if (end) others.set(address, 'file' in end ? `folvet:file/${end.file}` : `folvet:${end.kind}/${end.id}`)
-    }
-    if (others.size > 0) this.change.update('note', known.id, { text: withAddresses(known.text, others) })
+    const text = leadingElsewhere(known.text, addresses, follow)
+    if (text !== known.text) this.change.update('note', known.id, { text })
+  }
+
+  /** A note of a page with its links as they lead once it is brought in. */
+  noteAsBroughtIn(page: ImportedPage, note: string, addresses: readonly string[]): string {
+    return leadingElsewhere(note, addresses, (address) => this.resolve(page, address))
   }
 
   /** What an address leads to inside the import; null for one that leads elsewhere, or nowhere, which is listed. */
@@ -206,7 +271,7 @@ class LinkResolver {
 
   private open(topic: TopicRecord, map: MapId): void {
     this.change.update('topic', topic.id, { opensMap: map })
-    if (!this.homeDoorways.has(map)) this.homeDoorways.set(map, topic)
+    if (!this.homeDoorways.has(map) && this.change.map(map).homeDoorway === null) this.homeDoorways.set(map, topic)
   }
 
   /** Makes the topic a doorway where it is nothing but a link to another page, else ties both ends together once. */
@@ -249,7 +314,7 @@ class LinkResolver {
     for (const { map } of this.byPath.values()) {
       const doorway = this.homeDoorways.get(map)
       const seen = new Set<MapId>([map])
-      for (let above: TopicRecord | undefined = doorway; above; above = this.homeDoorways.get(above.place.map)) {
+      for (let above = doorway; above; above = this.wayUp(above.place.map)) {
         if (seen.has(above.place.map)) {
           this.homeDoorways.delete(map)
           break
@@ -258,5 +323,10 @@ class LinkResolver {
       }
     }
     for (const [map, doorway] of this.homeDoorways) this.change.update('map', map, { homeDoorway: doorway.id })
+  }
+
+  private wayUp(map: MapId): TopicRecord | undefined {
+    const { records } = this.change
+    return this.homeDoorways.get(map) ?? records.get('topic', records.get('map', map)?.homeDoorway ?? null)
   }
 }

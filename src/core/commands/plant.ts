@@ -33,7 +33,7 @@ export function sizeToPlant(items: readonly OutlineItem[], act: string): number 
 const BEGINNING = 200
 
 /** Characters that no record may hold are replaced, and a text that is too long runs on in the note. */
-function textsOf(item: OutlineItem): { text: string; note: string } {
+export function textsOf(item: OutlineItem): { text: string; note: string } {
   const text = storable(item.text)
   const note = storable(item.note)
   if (text.length <= MAX_TOPIC_TEXT) return { text, note }
@@ -92,7 +92,7 @@ function plantOne(change: NewChange, item: OutlineItem, place: Place): TopicReco
   return topic
 }
 
-/** Gives the root of a new map what an item holds besides its children; a text that the root has already stays. */
+/** Gives a topic that is new, such as the root of a map, what an item holds besides its children; a text that it has already stays where the item has none. */
 export function plantOnRoot(change: NewChange, root: TopicRecord, item: OutlineItem): TopicRecord {
   const { text, note } = textsOf(item)
   change.update('topic', root.id, { text: text.trim() || root.text, note: plantNote(change, note) })

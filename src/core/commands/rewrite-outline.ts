@@ -43,6 +43,24 @@ export const rewriteOutline = command(
   },
 )
 
+/**
+ * Does to what hangs below a topic what was done to an outline: the difference between `base` and `after`, as `rewriteOutline` does with
+ * text. What a topic says is left alone where `keeps` says that it was changed meanwhile. Returns the lines with their topics.
+ */
+export function followLines(
+  change: NewChange,
+  head: TopicId,
+  base: readonly TopicLine[],
+  after: readonly OutlineLine[],
+  keeps: (topic: TopicId, was: string) => boolean,
+): readonly TopicLine[] {
+  const rewriting = new Rewriting(change, head, base, after)
+  rewriting.retype(keeps)
+  rewriting.settle()
+  rewriting.trashGone()
+  return rewriting.lines
+}
+
 interface Written extends OutlineLine {
   /** What the line said when the person began; null for a new one. */
   was: string | null
@@ -74,9 +92,10 @@ class Rewriting {
   }
 
   /** Topics whose lines say something else than the person began with. */
-  retype(): void {
+  retype(keeps: (topic: TopicId, was: string) => boolean = () => false): void {
     for (const { id, text, was } of this.written)
-      if (was !== null && was !== text) this.change.update('topic', id, { text })
+      if (was !== null && was !== text && this.change.records.get('topic', id) && !keeps(id, was))
+        this.change.update('topic', id, { text })
   }
 
   /** Hangs what is new or was moved by the person, parents before their children; all else stays as others left it. */

@@ -43,6 +43,20 @@ export function withHtmlRead(source: string): ReadPage {
   return { text: reader.text, leftOut: [...reader.leftOut].sort() }
 }
 
+/** Reads a whole HTML page as CommonMark, as `withHtmlRead` does; its title where it has no heading. Linear in the text. */
+export function readHtmlPage(html: string): ReadPage {
+  const reader = new HtmlInPage([])
+  const body = html.replace(/<head\b[\s\S]*?<\/head\s*>/i, '')
+  const text = reader.commonMarkOf(body)
+  const [, title = ''] = /<title[^>]*>([^<]{1,500})<\/title/i.exec(html.slice(0, MOST_HEAD)) ?? []
+  const [words] = fromHtml(title, { fragment: true }).children
+  const isNamed = /^#{1,6} /m.test(text) || words?.type !== 'text' || words.value.trim() === ''
+  const heading = isNamed ? '' : `# ${words.value.trim().split(/\s+/).join(' ')}\n\n`
+  return { text: heading + text, leftOut: [...reader.leftOut].sort() }
+}
+/** In so many letters the title of a page is looked for. */
+const MOST_HEAD = 20_000
+
 class HtmlInPage {
   readonly leftOut = new Set<string>()
   private readonly made: string[] = []
@@ -73,7 +87,7 @@ class HtmlInPage {
     this.done = to
   }
 
-  private commonMarkOf(html: string): string {
+  commonMarkOf(html: string): string {
     if (!isBoundedHtml(html)) return html
     try {
       const tree = fromHtml(html, { fragment: true })

@@ -1,7 +1,7 @@
 import { isTooMuch } from '../text/commonmark'
 import { shortName } from '../text/short-name'
 import { readCommonMarkOutline } from './commonmark-outline'
-import { withHtmlRead } from './html-in-page'
+import { readHtmlPage, withHtmlRead } from './html-in-page'
 import { readIndentedText } from './indented-text'
 import type { OutlineItem } from './outline'
 
@@ -17,11 +17,13 @@ export function readText(text: string): { items: OutlineItem[]; format: 'commonm
 
 /**
  * Reads a document as a person has it in a file: as `readText` does, with the HTML in it read too, and with short names: what
- * is longer than a name stands in the note of its topic. `leftOut` names the elements of HTML that were left out.
+ * is longer than a name stands in the note of its topic. A file whose name
+ * ends in `.html` is HTML as a whole. `leftOut` names the elements of HTML that were left out.
  */
-export function readDocument(source: string): { items: OutlineItem[]; leftOut: string[] } {
-  const { text, leftOut } = withHtmlRead(source)
-  const items = isPage(text) ? readCommonMarkOutline(text, true) : readIndentedText(text)
+export function readDocument(source: string, path = ''): { items: OutlineItem[]; leftOut: string[] } {
+  const isHtml = /\.x?html?$/i.test(path)
+  const { text, leftOut } = isHtml ? readHtmlPage(source) : withHtmlRead(source)
+  const items = isHtml || isPage(text) ? readCommonMarkOutline(text, true) : readIndentedText(text)
   const waiting = [...items]
   for (let item = waiting.pop(); item; item = waiting.pop()) {
     const name = shortName(item.text)

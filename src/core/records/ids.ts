@@ -24,6 +24,7 @@ export const TagId = id('TagId')
 export const LookId = id('LookId')
 export const TemplateId = id('TemplateId')
 export const SearchId = id('SearchId')
+export const PageId = id('PageId')
 export const ChangeId = id('ChangeId')
 export const PersonId = id('PersonId')
 
@@ -41,6 +42,7 @@ export type FolderId = z.infer<typeof FolderId>
 export type TagId = z.infer<typeof TagId>
 export type LookId = z.infer<typeof LookId>
 export type TemplateId = z.infer<typeof TemplateId>
+export type PageId = z.infer<typeof PageId>
 export type SearchId = z.infer<typeof SearchId>
 export type ChangeId = z.infer<typeof ChangeId>
 export type PersonId = z.infer<typeof PersonId>

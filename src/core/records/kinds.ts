@@ -10,6 +10,7 @@ import type { KindDefinition, Reference } from './kind'
 import { lookKind } from './look'
 import { mapKind } from './map'
 import { noteKind } from './note'
+import { pageKind } from './page'
 import { searchKind } from './search'
 import { tagKind } from './tag'
 import { templateKind } from './template'
@@ -36,6 +37,7 @@ const definitions = {
   enclosure: enclosureKind,
   comment: commentKind,
   search: searchKind,
+  page: pageKind,
 } as const
 
 export type RecordKind = keyof typeof definitions

@@ -4,6 +4,7 @@ import { type Change, joinEdits } from '../../core/changes/edit'
 import { refuse } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import { hangMap, placeInAtlas } from '../../core/commands/atlas-places'
+import { bringAgain } from '../../core/commands/bring-again'
 import { bringBack } from '../../core/commands/bring-back'
 import { bringCalendar } from '../../core/commands/bring-calendar'
 import { carryNote } from '../../core/commands/carried-notes'
@@ -50,6 +51,7 @@ import { Parts } from '../crowding'
 import { snapshot } from '../database'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
+import { PagesAsked } from '../jobs/import-job'
 import { isFinished, jobOf } from '../jobs/job-rows'
 import { Plan, topicsOf } from './merge-request'
 
@@ -235,6 +237,15 @@ const commands = {
     z.strictObject({ tag: TagId, name: z.string().max(100), tone: z.int().min(0).max(7).nullable() }),
     () => [],
     async ({ records }, args) => changeTag(records, args, newIds),
+  ),
+  'bring-again': command(
+    PagesAsked.extend({ gone: z.array(MapId).max(2_000) }),
+    ({ gone }) => gone,
+    async ({ records, collection }, { pages, files, gone }) => {
+      const paths = new Map(files.map(({ path, file }) => [path, file]))
+      const { unread, differences, ...outcome } = bringAgain(records, { collection, pages, files: paths, gone }, newIds)
+      return { ...outcome, report: { unread, maps: differences.flatMap(({ map }) => map ?? []) } }
+    },
   ),
   'carry-note': command(
     z.strictObject({ of: TopicId, also: TopicId }),

@@ -8,9 +8,9 @@ import { putPicture } from '../../core/commands/pictures'
 import { backdropOf } from '../../core/look/styles'
 import type { FileRecord } from '../../core/records/file'
 import { fileNameFrom } from '../../core/records/file-name'
-import { type AttachmentId, FileId, type TopicId } from '../../core/records/ids'
+import { type AttachmentId, ChangeId, FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
-import { mayEdit, mayRead } from '../../core/rights/grant'
+import { mayEdit, mayRead, reachesAll } from '../../core/rights/grant'
 import { submitChange } from '../commit/queue'
 import { authorOf } from '../commit/receive-changes'
 import { snapshot } from '../database'
@@ -56,6 +56,22 @@ function putToUse(records: Records, topic: TopicId, file: FileRecord, { use, rep
   const before = backdropOf(records, map)
   const background = { pattern: before.pattern, tone: before.tone, picture: file.id }
   return setBackground(records, { at: { map }, background }, newIds)
+}
+
+/** Stores an upload that hangs nowhere yet, for pages that are to be brought in with it. */
+export async function uploadForPages(
+  member: Member,
+  name: string,
+  stream: AsyncIterable<Uint8Array>,
+): Promise<CommittedChange> {
+  const { collection, person, reach } = member
+  if (!reachesAll(reach)) throw new Failure(403, 'This collection is open to you in parts only.')
+  const file = await storeFile(name, stream, await roomFor(collection, person))
+  const edits: Edit[] = [{ kind: 'file', id: file.id, before: null, after: file }]
+  const change = { id: ChangeId.parse(uuid()), label: `Upload ${file.name.slice(0, 80)}`, edits, undoes: null }
+  const result = await submitChange(collection, { author: authorOf(member), change })
+  if (!result.ok) throw new Failure(result.problem.code === 'forbidden' ? 403 : 409, result.problem.message)
+  return result.change
 }
 
 /** Stores an upload and puts it to its use at a topic, as one change. */

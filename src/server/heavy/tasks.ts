@@ -9,6 +9,7 @@ import { fileLedgerOf } from '../file-ledger'
 import { takeText } from '../files/reading/take-text'
 import { runJob } from '../jobs/run-job'
 import { linkLedgerOf, wayBetween } from '../link-ledger'
+import { pageDifferences } from '../page-differences'
 import { suggestBands } from '../sorting'
 
 /** What runs in a thread of its own, by name. Arguments and results travel as copies. */
@@ -27,5 +28,6 @@ export const tasks = {
   emptyTrash,
   splitComesTo,
   takeText,
+  pageDifferences,
 }
 export type Tasks = typeof tasks

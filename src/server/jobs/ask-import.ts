@@ -7,9 +7,9 @@ import type { ImportAsked } from './import-job'
 /** Asks for an import; one that was asked for before under this id is not asked for again. */
 export async function askImport(
   { collection, person }: Member,
-  { id, pages }: z.infer<typeof ImportAsked>,
+  { id, pages, files }: z.infer<typeof ImportAsked>,
 ): Promise<{ job: string }> {
   const label = pages.length === 1 ? `Import ${named(pages[0]!.path)}` : `Import ${pages.length} pages`
-  await askJob({ id, collection, person, kind: 'import', label: label.toWellFormed(), input: { pages } })
+  await askJob({ id, collection, person, kind: 'import', label: label.toWellFormed(), input: { pages, files } })
   return { job: id }
 }

@@ -3,7 +3,8 @@ import { z } from 'zod'
 import type { Change } from '../../core/changes/edit'
 import { Refusal } from '../../core/changes/problem'
 import { importPages } from '../../core/commands/import-pages'
-import { ChangeId, type CollectionId, MapId, TopicId } from '../../core/records/ids'
+import { ChangeId, type CollectionId, FileId, MapId, TopicId } from '../../core/records/ids'
+import { MAX_PAGE_PATH, MAX_PAGE_TEXT } from '../../core/records/page'
 import { Records } from '../../core/records/records'
 import { unlimited } from '../commit/commit-changes'
 import { commitParts, partsOf, takeBackStep } from '../commit/commit-in-parts'
@@ -12,15 +13,21 @@ import { loadInto } from '../records/tables'
 import type { JobKind } from './job-kind'
 import { finishJob, type HeldJob, keepPlan, planOf } from './job-rows'
 
-/** The pages of an import, as they are asked for. */
-export const ImportAsked = z.strictObject({
-  id: ChangeId,
+/** Pages with their paths inside of what is brought in, and the files, uploaded before, to which they lead. */
+export const PagesAsked = z.strictObject({
   pages: z
-    .array(z.strictObject({ path: z.string().min(1).max(500), text: z.string() }))
+    .array(z.strictObject({ path: z.string().min(1).max(MAX_PAGE_PATH), text: z.string().max(MAX_PAGE_TEXT) }))
     .min(1)
     .max(2_000),
+  files: z
+    .array(z.strictObject({ path: z.string().min(1).max(MAX_PAGE_PATH), file: FileId }))
+    .max(2_000)
+    .default([]),
 })
-type Input = Pick<z.infer<typeof ImportAsked>, 'pages'>
+
+/** An import, as it is asked for. */
+export const ImportAsked = PagesAsked.extend({ id: ChangeId })
+type Input = z.infer<typeof PagesAsked>
 
 /** What an import came to, for whoever asked. */
 const ImportResult = z.object({
@@ -39,8 +46,8 @@ interface Plan {
  * kept, so that whoever takes the job over goes on where it was: a part that is committed already is known by its id.
  */
 export const importKind: JobKind<Input> = {
-  async run(job, { pages }, report) {
-    const { parts, result } = ((await planOf(job)) as Plan | null) ?? (await makePlan(job, pages))
+  async run(job, input, report) {
+    const { parts, result } = ((await planOf(job)) as Plan | null) ?? (await makePlan(job, input))
     report(0, parts.length)
     const committed = await commitParts(job.collection, parts, authorOf(job), (done) => report(done, parts.length))
     if (!committed.ok) throw new Refusal(committed.problem)
@@ -53,12 +60,12 @@ export const importKind: JobKind<Input> = {
 
 const authorOf = (job: HeldJob) => unlimited({ id: job.person, name: job.personName })
 
-async function makePlan(job: HeldJob, pages: Input['pages']): Promise<Plan> {
+async function makePlan(job: HeldJob, { pages, files = [] }: Input): Promise<Plan> {
   const records = new Records()
   await snapshot((client) => loadInto(records, client, 'collection', job.collection))
   const outcome = importPages(
     records,
-    { collection: job.collection as CollectionId, pages, files: new Map() },
+    { collection: job.collection as CollectionId, pages, files: new Map(files.map(({ path, file }) => [path, file])) },
     { newId: uuid },
   )
   const { change, maps, select, unread } = outcome

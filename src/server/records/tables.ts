@@ -12,6 +12,7 @@ import { folderTable } from './folder-table'
 import { lookTable } from './look-table'
 import { mapTable } from './map-table'
 import { noteTable } from './note-table'
+import { pageTable } from './page-table'
 import { searchTable } from './search-table'
 import type { Table } from './table'
 import { tagTable } from './tag-table'
@@ -35,6 +36,7 @@ const tables: { [K in RecordKind]: Table<K> } = {
   template: templateTable,
   folder: folderTable,
   search: searchTable,
+  page: pageTable,
 }
 
 /** What a browser sends may be anything until it is prepared; only what can be an id is asked for. */

@@ -1,15 +1,19 @@
-import { Button, FileButton, Group, Stack, Text, Textarea, UnstyledButton } from '@mantine/core'
+import { Button, Checkbox, FileButton, Group, Radio, Stack, Text, Textarea, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { IconArrowLeft, IconFileImport } from '@tabler/icons-react'
+import { IconArrowLeft, IconFileImport, IconFolder } from '@tabler/icons-react'
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react'
-import type { Page } from '../../core/commands/import-pages'
-import { tell } from '../app/api'
+import { filesLedTo, type Page } from '../../core/commands/import-pages'
+import { tell, tellTrouble } from '../app/api'
 import { Silhouette } from '../pictures/Silhouette'
-import type { ImportResult } from '../sync/collection-session'
+import { droppedFiles } from '../sheet/dropped-files'
+import { upload } from '../sheet/upload'
+import { type ImportedFile, ImportResult } from '../sync/collection-session'
 import { useSession } from '../sync/use-session'
 import styles from './beginning.module.css'
+import { Differences } from './Differences'
+import { useKnownPages } from './known-pages'
 import { previewImport } from './previews'
-import { PAGE_TYPES, readPages } from './read-pages'
+import { asChosen, CHOICE_TYPES, type ReadChoice, readChoice } from './read-pages'
 
 /** More text than this is imported without being shown before: looking at it would take as long as the import. */
 const MOST_SHOWN = 60_000
@@ -22,6 +26,13 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   const session = useSession()
   const [text, setText] = useState('')
   const [files, setFiles] = useState<readonly Page[]>([])
+  const [others, setOthers] = useState<ReadChoice['files']>([])
+  /** Whether a folder was taken, or a zip of one: then what is not in it is not there any more. */
+  const [isWhole, setWhole] = useState(false)
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
+  const [isAgain, setAgain] = useState(true)
+  const [gone, setGone] = useState<ReadonlySet<string>>(new Set())
+  const known = useKnownPages(session.id)
   const [isOver, setOver] = useState(false)
   const [isBusy, setBusy] = useState(false)
   const [report, setReport] = useState<ImportResult | null>(null)
@@ -35,8 +46,11 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     }
   }, [])
   const pages = useMemo(
-    () => [...files, ...(asked.trim() === '' ? [] : [{ path: 'Pasted text', text: asked }])],
-    [files, asked],
+    () => [
+      ...files.filter(({ path }) => !left.has(path)),
+      ...(asked.trim() === '' ? [] : [{ path: 'Pasted text', text: asked }]),
+    ],
+    [files, left, asked],
   )
   const size = pages.reduce((sum, page) => sum + page.text.length, 0)
   const preview = useMemo(
@@ -46,25 +60,55 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   )
 
   const read = async (chosen: readonly File[]) => {
-    const more = await readPages(chosen)
+    const more = await readChoice(asChosen(chosen))
     if (!more) return
-    const paths = new Set(more.map(({ path }) => path))
-    setFiles((before) => [...before.filter(({ path }) => !paths.has(path)), ...more])
+    if (more.pages.length === 0) return tell('There is no page among these: texts, CommonMark and HTML are read.')
+    setWhole(chosen.some(({ name, webkitRelativePath }) => webkitRelativePath !== '' || /\.zip$/i.test(name)))
+    const paths = new Set([...more.pages, ...more.files].map(({ path }) => path))
+    setFiles((before) => [...before.filter(({ path }) => !paths.has(path)), ...more.pages])
+    setOthers((before) => [...before.filter(({ path }) => !paths.has(path)), ...more.files])
   }
+  // The same file was brought in before: it is told what is different, unless somebody wants another map.
+  const knownHere = files.filter(({ path }) => known.has(path))
+  const brings = isAgain && knownHere.length > 0
+  const inFolder = new Set(files.map(({ path }) => path))
+  const missing = !isWhole ? [] : [...known].flatMap(([path, page]) => (inFolder.has(path) ? [] : { path, ...page }))
   const drop = (event: DragEvent) => {
     event.preventDefault()
     setOver(false)
-    const dropped = [...event.dataTransfer.files]
-    if (dropped.length > 0) void read(dropped)
+    if (event.dataTransfer.files.length > 0) void droppedFiles(event.dataTransfer).then(read)
     else setText((before) => before + event.dataTransfer.getData('text/plain'))
+  }
+  /** Uploads the files to which pages lead, then has the pages brought in. */
+  const bringIn = async (): Promise<ImportResult | null> => {
+    const wanted = filesLedTo(
+      pages,
+      others.map(({ path }) => path),
+    )
+    const uploaded: ImportedFile[] = []
+    try {
+      for (const { path, file } of others) {
+        if (!wanted.has(path)) continue
+        const id = await upload(session.id, '', file, () => {}, { use: 'pages' })
+        if (id) uploaded.push({ path, file: id })
+      }
+    } catch (error) {
+      tellTrouble(error)
+      return null
+    }
+    if (!brings) return session.importPages(pages, uploaded)
+    const answer = await session.command('bring-again', { pages, files: uploaded, gone: [...gone] })
+    return answer && ImportResult.parse(answer.report)
   }
   const make = async () => {
     setBusy(true)
-    const data = await session.importPages(pages)
+    const data = await bringIn()
     setBusy(false)
     if (!data) return
     const [first] = data.maps
-    const imported = counted(data.maps.length, 'map was imported', 'maps were imported')
+    const imported = brings
+      ? 'What was changed is brought in'
+      : counted(data.maps.length, 'map was imported', 'maps were imported')
     if (!isHere.current) {
       const lost = counted(data.unread.length, 'link leads', 'links lead')
       tell(data.unread.length > 0 ? `${imported}; ${lost} to nothing that was imported.` : `${imported}.`)
@@ -81,8 +125,8 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     return (
       <Stack gap="sm">
         <Text size="sm">
-          {counted(report.maps.length, 'map was imported', 'maps were imported')}. The text is all there. These links
-          lead to nothing that was imported:
+          {brings ? 'It is brought in' : counted(report.maps.length, 'map was imported', 'maps were imported')}. The
+          text is all there. These links lead to nothing that was imported:
         </Text>
         <ul className={styles.unread}>
           {report.unread.slice(0, MOST_UNREAD_SHOWN).map(({ page, address, reason }) => (
@@ -124,7 +168,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
         <Textarea
           data-autofocus
           label="A list, an outline or a page of text"
-          description="Indented or bulleted lines, or CommonMark with headings. Each file becomes a map; links between files become doorways and cross-links."
+          description="Indented or bulleted lines, CommonMark with headings, or HTML; files, a folder or a zip. Each page becomes a map, the files to which it leads hang on it; links between files become doorways and cross-links."
           placeholder="Paste it here, or drop files"
           autosize
           minRows={5}
@@ -133,29 +177,63 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
           onChange={(event) => setText(event.currentTarget.value)}
         />
         <Group gap="xs" mt="xs">
-          <FileButton multiple accept={PAGE_TYPES} onChange={(chosen) => void read(chosen)}>
+          <FileButton multiple accept={CHOICE_TYPES} onChange={(chosen) => void read(chosen)}>
             {(props) => (
               <Button {...props} variant="default" size="xs" leftSection={<IconFileImport size={16} />}>
                 Choose files
               </Button>
             )}
           </FileButton>
+          <FileButton multiple inputProps={{ webkitdirectory: '' } as object} onChange={(chosen) => void read(chosen)}>
+            {(props) => (
+              <Button {...props} variant="default" size="xs" leftSection={<IconFolder size={16} />}>
+                Choose a folder
+              </Button>
+            )}
+          </FileButton>
           {files.length > 0 && (
             <>
               <Text size="sm">{files.length === 1 ? files[0]!.path : counted(files.length, 'file', 'files')}</Text>
-              <Button variant="subtle" size="xs" color="gray" c="var(--quiet-ink)" onClick={() => setFiles([])}>
+              <Button
+                variant="subtle"
+                size="xs"
+                color="gray"
+                c="var(--quiet-ink)"
+                onClick={() => {
+                  setFiles([])
+                  setOthers([])
+                  setLeft(new Set())
+                  setGone(new Set())
+                }}
+              >
                 Without {files.length === 1 ? 'it' : 'them'}
               </Button>
             </>
           )}
         </Group>
       </div>
+      {files.length > 1 && (
+        <ChoosePages pages={files} left={left} setLeft={setLeft} known={known} files={others.length} />
+      )}
+      {knownHere.length > 0 && (
+        <Radio.Group
+          label={knownHere.length === 1 ? 'This page was brought in before' : 'Pages of these were brought in before'}
+          value={isAgain ? 'again' : 'new'}
+          onChange={(value) => setAgain(value === 'again')}
+        >
+          <Stack gap={4} mt={4}>
+            <Radio value="again" size="sm" label="Take what was changed since then into the maps that are there" />
+            <Radio value="new" size="sm" label="Make new maps of all of them" />
+          </Stack>
+        </Radio.Group>
+      )}
+      {brings && <Differences pages={pages} missing={missing} gone={gone} setGone={setGone} />}
       {typeof preview === 'string' && (
         <Text size="sm" c="var(--ember-text)" role="alert">
           {preview}
         </Text>
       )}
-      {preview && typeof preview !== 'string' && (
+      {!brings && preview && typeof preview !== 'string' && (
         <section className={styles.plates} aria-label="What it would become">
           {preview.shown.map(({ records, map, title, topics }) => (
             <div key={map} className={styles.plate}>
@@ -170,20 +248,61 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
       )}
       <Group justify="space-between">
         <Text size="sm" c="dimmed">
-          {preview && typeof preview !== 'string'
-            ? `${counted(preview.maps, 'map', 'maps')}, ${counted(preview.topics, 'topic', 'topics')}${preview.unread > 0 ? `; ${counted(preview.unread, 'link leads', 'links lead')} to nothing that is here` : ''}`
-            : pages.length > 0 && preview === null
-              ? `${counted(pages.length, 'text', 'texts')}, too long to be shown before`
-              : ''}
+          {brings
+            ? ''
+            : preview && typeof preview !== 'string'
+              ? `${counted(preview.maps, 'map', 'maps')}, ${counted(preview.topics, 'topic', 'topics')}${preview.unread > 0 ? `; ${counted(preview.unread, 'link leads', 'links lead')} to nothing that is here` : ''}`
+              : pages.length > 0 && preview === null
+                ? `${counted(pages.length, 'text', 'texts')}, too long to be shown before`
+                : ''}
         </Text>
         <Button
           loading={isBusy}
           disabled={pages.length === 0 || typeof preview === 'string'}
           onClick={() => void make()}
         >
-          {pages.length > 1 ? `Make ${pages.length} maps` : 'Make the map'}
+          {brings ? 'Take the changes' : pages.length > 1 ? `Make ${pages.length} maps` : 'Make the map'}
         </Button>
       </Group>
     </Stack>
+  )
+}
+
+interface ChooseProps {
+  pages: readonly Page[]
+  left: ReadonlySet<string>
+  setLeft(left: ReadonlySet<string>): void
+  known: ReadonlyMap<string, unknown>
+  /** How many other files came along. */
+  files: number
+}
+
+/** Which of several pages are brought in. */
+function ChoosePages({ pages, left, setLeft, known, files }: ChooseProps) {
+  const taken = pages.length - pages.filter(({ path }) => left.has(path)).length
+  return (
+    <section className={styles.pages} aria-label="Which pages" tabIndex={0}>
+      <Checkbox
+        size="sm"
+        label={`${taken} of ${pages.length} pages${files > 0 ? `, and of ${files === 1 ? '1 file' : `${files} files`} those to which they lead` : ''}`}
+        checked={taken === pages.length}
+        indeterminate={taken > 0 && taken < pages.length}
+        onChange={() => setLeft(taken === pages.length ? new Set(pages.map(({ path }) => path)) : new Set())}
+      />
+      {pages.map(({ path }) => (
+        <Checkbox
+          key={path}
+          size="sm"
+          label={known.has(path) ? `${path} (brought in before)` : path}
+          checked={!left.has(path)}
+          onChange={(event) => {
+            const next = new Set(left)
+            if (event.currentTarget.checked) next.delete(path)
+            else next.add(path)
+            setLeft(next)
+          }}
+        />
+      ))}
+    </section>
   )
 }

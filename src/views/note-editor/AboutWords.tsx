@@ -21,7 +21,7 @@ export function AboutWords({ topic, words, mayComment }: Props) {
   // The selection stays while one of these is pressed.
   const hold = (event: { preventDefault(): void }) => event.preventDefault()
   return (
-    <div className={styles.about} role="group" aria-label="These words">
+    <div className={styles.about}>
       <Button
         size="compact-xs"
         variant="subtle"

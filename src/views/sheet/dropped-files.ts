@@ -12,8 +12,12 @@ export async function droppedFiles(transfer: DataTransfer): Promise<File[]> {
 
 async function gather(entry: FileSystemEntry, level: number, found: File[]): Promise<void> {
   if (found.length >= MOST_FILES) return
-  if (isFile(entry)) found.push(await new Promise<File>((resolve, reject) => entry.file(resolve, reject)))
-  else if (isFolder(entry) && level < MOST_LEVELS)
+  if (isFile(entry)) {
+    const file = await new Promise<File>((resolve, reject) => entry.file(resolve, reject))
+    // As it is where a folder was chosen: browsers leave it empty where one was dropped.
+    if (level > 0) Object.defineProperty(file, 'webkitRelativePath', { value: entry.fullPath.replace(/^\//, '') })
+    found.push(file)
+  } else if (isFolder(entry) && level < MOST_LEVELS)
     for (const inner of await entriesOf(entry)) await gather(inner, level + 1, found)
 }
 

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { MAX_FILE_BYTES } from '../../core/records/file'
 
 interface How {
-  use?: 'file' | 'picture' | 'background'
+  use?: 'file' | 'picture' | 'background' | 'pages'
   /** The file on the topic whose newer version it is. */
   replaces?: string
   /** Breaks it off: nothing is changed then. */
@@ -12,6 +12,7 @@ interface How {
 /** Uploads a file onto a topic, and tells its id; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
 export function upload(
   collection: string,
+  /** Empty with `use: 'pages'`. */
   topic: string,
   file: File,
   report: (part: number) => void,

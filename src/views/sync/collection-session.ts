@@ -5,6 +5,7 @@ import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
+import type { Page } from '../../core/commands/import-pages'
 import { ChangeId, MapId, type PersonId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
@@ -432,8 +433,8 @@ export class CollectionSession {
   }
 
   /** Has pages brought in as maps. Resolves when that has ended; null where nothing came of it, and then it was told. */
-  async importPages(pages: readonly { path: string; text: string }[]): Promise<ImportResult | null> {
-    const ended = await this.jobDone('imports', { pages })
+  async importPages(pages: readonly Page[], files: readonly ImportedFile[] = []): Promise<ImportResult | null> {
+    const ended = await this.jobDone('imports', { pages, files })
     if (ended?.state === 'done') return ImportResult.parse(ended.result)
     if (ended) tell('The import was cancelled. What had been made of it lies in the trash.')
     return null
@@ -557,8 +558,14 @@ const Adopted = z.object({ change: Told, map: MapId })
 
 const Emptied = z.object({ maps: z.number(), topics: z.number() })
 
+/** A file of an import: uploaded before, with its path inside of what is imported. */
+export interface ImportedFile {
+  path: string
+  file: string
+}
+
 /** What an import came to. */
-const ImportResult = z.object({
+export const ImportResult = z.object({
   maps: z.array(MapId),
   unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
 })

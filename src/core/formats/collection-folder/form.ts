@@ -6,7 +6,7 @@ import { BARE_TOPIC } from '../../records/topic'
  * A collection as a folder of open formats, from which it comes back as it was; described in docs/formats.md.
  *
  * ```
- * collection.json           what belongs to no map: the collection itself, tags, looks, templates, kept searches, files by their paths
+ * collection.json           what belongs to no map: the collection itself, tags, looks, templates, kept searches, pages that were brought in, files by their paths
  * maps/01-water.md          a map that anyone can read and edit: headings, lists, notes
  * maps/01-water.json        what CommonMark cannot say of it: ids, places, looks, badges, dates, links, …
  * files/plan.csv            files as they are
@@ -23,7 +23,14 @@ export interface FolderText {
 }
 
 /** Kinds that stand in `collection.json` as a whole; all others belong to a map. */
-export const WHOLE_KINDS = ['tag', 'look', 'template', 'folder', 'search'] as const satisfies readonly RecordKind[]
+export const WHOLE_KINDS = [
+  'tag',
+  'look',
+  'template',
+  'folder',
+  'search',
+  'page',
+] as const satisfies readonly RecordKind[]
 
 const ELSEWHERE: readonly RecordKind[] = ['collection', 'map', 'topic', 'note', 'file', ...WHOLE_KINDS]
 /** Kinds that stand in the file of a map beside its topics and their notes. */

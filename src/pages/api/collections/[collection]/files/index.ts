@@ -1,22 +1,25 @@
-import { Use, uploadToTopic } from '../../../../../server/files/upload'
+import { Use, uploadForPages, uploadToTopic } from '../../../../../server/files/upload'
 import { inThread } from '../../../../../server/heavy/heavy'
 import { endpoint, pathId } from '../../../../../server/http/endpoint'
 import { Failure } from '../../../../../server/http/failure'
 import { AttachmentIdInPath, TopicIdInPath } from '../../../../../server/http/path-ids'
 import { json } from '../../../../../server/http/reply'
 
-/** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map; with `replaces` as the newer version of a file on it. */
+/** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map; with `use=pages` onto none, for pages that are brought in next; with `replaces` as the newer version of a file on it. */
 export const POST = endpoint({
   access: 'editor of a map',
   cost: 20,
   async handle({ who, asked, url }) {
+    const name = url.searchParams.get('name') ?? ''
+    if (url.searchParams.get('use') === 'pages')
+      return json(201, { change: await uploadForPages(who, name, asked.bytes()) })
     const topic = pathId(TopicIdInPath, url.searchParams.get('topic') ?? undefined, 'topic')
     const use = Use.safeParse(url.searchParams.get('use') ?? 'file')
     if (!use.success) throw new Failure(400, 'A file can be attached, or used as a picture or a background.')
     const named = url.searchParams.get('replaces')
     const replaces = named === null ? null : pathId(AttachmentIdInPath, named, 'file')
     const purpose = { use: use.data, replaces }
-    const change = await uploadToTopic(who, topic, url.searchParams.get('name') ?? '', purpose, asked.bytes())
+    const change = await uploadToTopic(who, topic, name, purpose, asked.bytes())
     return json(201, { change })
   },
 })
