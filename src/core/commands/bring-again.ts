@@ -33,6 +33,8 @@ export interface PageDifferences {
 }
 
 interface BroughtAgain extends Done {
+  /** What came of the pages, in their order. */
+  maps: MapId[]
   differences: PageDifferences[]
   unread: { page: string; address: string; reason: string }[]
 }
@@ -84,6 +86,7 @@ export const bringAgain = command(
     return {
       label: count === 1 && changed[0] ? `Bring in ${changed[0].path} again` : `Bring in ${count} pages again`,
       select: [],
+      maps: imported.map(({ map }) => map),
       differences: coming.map((page) => (page instanceof ComingPage ? page.differences : newPage(page))),
       unread: links.unread,
     }
@@ -191,6 +194,7 @@ class ComingPage {
       this.before.slice(1).map(below),
       coming.slice(1).map(({ level, text }) => ({ level: level - 1, text })),
       (topic, was) => this.isChangedHere(topic, was),
+      (topic, was) => this.isWorkedOn(topic, was),
     )
     this.after = coming.map((line, i) => ({ ...line, topic: i === 0 ? this.before[0]!.topic : lines[i - 1]!.topic }))
     this.tellTopics()
@@ -212,6 +216,16 @@ class ComingPage {
   private isChangedHere(topic: TopicId, was: string): boolean {
     const now = this.change.records.get('topic', topic)?.text
     return now !== undefined && now !== was
+  }
+
+  /** Whether somebody did something with a topic here, besides hanging others on it. */
+  private isWorkedOn(id: TopicId, was: string): boolean {
+    const { records } = this.change
+    const topic = records.get('topic', id)
+    if (!topic || topic.trashed) return false
+    const { task, dates, tags, opensMap } = topic
+    const has = task !== null || dates !== null || tags.length > 0 || opensMap !== null
+    return has || this.isChangedHere(id, was) || records.comments(id).length > 0
   }
 
   private tellTopics(): void {

@@ -96,6 +96,7 @@ export function importPage(change: NewChange, page: Page): ImportedPage {
   const topic = plantOnRoot(change, root, top)
   const planted = [{ item: top, topic }, ...plant(change, topic, top.children)]
   const topics = new Map(planted.map(({ item, topic }) => [item, topic.id]))
+  for (const item of foldedToRead(top)) change.update('topic', topics.get(item)!, { folded: true })
   change.create('page', {
     id: change.newId(PageId),
     map,
@@ -105,6 +106,23 @@ export function importPage(change: NewChange, page: Page): ImportedPage {
     trashed: false,
   })
   return { ...page, leftOut, map, planted, fresh: planted }
+}
+
+/** A map opens with no more topics than this where it is larger: about what can be read in one view. */
+const MOST_READ = 80
+
+/** What is folded of a page so that its map can be read when it is opened: the deepest rows that do not fit, none where all do. Linear. */
+function foldedToRead(top: OutlineItem): OutlineItem[] {
+  let shown = 1
+  let row: OutlineItem[] = [top]
+  while (row.length > 0) {
+    const next = row.flatMap(({ children }) => children)
+    // The branches of the first level are always seen: they are what the map is about.
+    if (row[0] !== top && shown + next.length > MOST_READ) return row.filter(({ children }) => children.length > 0)
+    shown += next.length
+    row = next
+  }
+  return []
 }
 
 /** An item and all below it. */

@@ -45,7 +45,8 @@ export const rewriteOutline = command(
 
 /**
  * Does to what hangs below a topic what was done to an outline: the difference between `base` and `after`, as `rewriteOutline` does with
- * text. What a topic says is left alone where `keeps` says that it was changed meanwhile. Returns the lines with their topics.
+ * text. What a topic says is left alone where `keeps` says that it was changed meanwhile, and
+ * what is gone stays where `holds` says so. Returns the lines with their topics.
  */
 export function followLines(
   change: NewChange,
@@ -53,11 +54,12 @@ export function followLines(
   base: readonly TopicLine[],
   after: readonly OutlineLine[],
   keeps: (topic: TopicId, was: string) => boolean,
+  holds: (topic: TopicId, was: string) => boolean,
 ): readonly TopicLine[] {
   const rewriting = new Rewriting(change, head, base, after)
   rewriting.retype(keeps)
   rewriting.settle()
-  rewriting.trashGone()
+  rewriting.trashGone(holds)
   return rewriting.lines
 }
 
@@ -189,12 +191,12 @@ class Rewriting {
     })
   }
 
-  /** What the text no longer says, but for what others have hung something on meanwhile. */
-  trashGone(): void {
+  /** What the text no longer says, but for what others have hung something on meanwhile, and what `holds` says. */
+  trashGone(holds: (topic: TopicId, was: string) => boolean = () => false): void {
     if (this.isSameShape) return
     const { records } = this.change
     const kept = new Set<TopicId>(this.written.map(({ id }) => id))
-    const gone = new Set(this.base.flatMap(({ topic }) => (kept.has(topic) ? [] : topic)))
+    const gone = new Set(this.base.flatMap(({ topic, text }) => (kept.has(topic) || holds(topic, text) ? [] : topic)))
     if (gone.size === 0) return
     for (const topic of [...branch(records, this.change.topic(this.head))].reverse()) {
       // From the last to the first, so that a topic is looked at before the one on which it hangs.

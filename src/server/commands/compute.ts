@@ -243,8 +243,8 @@ const commands = {
     ({ gone }) => gone,
     async ({ records, collection }, { pages, files, gone }) => {
       const paths = new Map(files.map(({ path, file }) => [path, file]))
-      const { unread, differences, ...outcome } = bringAgain(records, { collection, pages, files: paths, gone }, newIds)
-      return { ...outcome, report: { unread, maps: differences.flatMap(({ map }) => map ?? []) } }
+      const outcome = bringAgain(records, { collection, pages, files: paths, gone }, newIds)
+      return { change: outcome.change, select: outcome.select, report: { unread: outcome.unread, maps: outcome.maps } }
     },
   ),
   'carry-note': command(

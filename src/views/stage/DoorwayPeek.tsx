@@ -11,14 +11,14 @@ const [SHOWN_AFTER, STAYS_FOR] = [350, 250]
 
 export interface Peeked {
   box: TopicBox
-  /** What is looked at: the map behind its doorway, or where its cross-links lead. */
-  what: 'doorway' | 'links'
+  /** What is looked at: the map behind its doorway, where its cross-links lead, or what its note says. */
+  what: 'doorway' | 'links' | 'note'
   /** Within the stage. */
   x: number
   y: number
 }
 
-/** Follows the pointer over turned-down corners and signs of links: what is looked at, and what keeps that open. */
+/** Follows the pointer over turned-down corners and signs of links and notes: what is looked at, and what keeps that open. */
 export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
   const [over, setOver] = useState<Peeked | null>(null)
   const [peeked, setPeeked] = useState<Peeked | null>(null)
@@ -34,13 +34,19 @@ export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
       return
     }
     const corner = target.closest('.behind')
-    const at = corner ?? target.closest('[data-sign="link"]')
+    const sign = target.closest('[data-sign="link"], [data-sign="note"]')
+    const at = corner ?? sign
     const id = at?.closest('[data-topic]')?.getAttribute('data-topic')
     const box = id ? boxOf(id) : undefined
     if (!at || !box || (corner && !box.topic.opensMap)) return setOver(null)
     const stage = event.currentTarget.getBoundingClientRect()
     const { left, bottom } = at.getBoundingClientRect()
-    setOver({ box, what: corner ? 'doorway' : 'links', x: left - stage.left, y: bottom - stage.top })
+    setOver({
+      box,
+      what: corner ? 'doorway' : sign?.getAttribute('data-sign') === 'note' ? 'note' : 'links',
+      x: left - stage.left,
+      y: bottom - stage.top,
+    })
   }
   const end = () => {
     setOver(null)

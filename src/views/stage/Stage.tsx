@@ -37,6 +37,7 @@ import { FollowView, useView, type View } from './use-view'
 
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const LinksPeek = lazy(() => import('./LinksPeek'))
+const NotePeek = lazy(() => import('./NotePeek'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
@@ -295,6 +296,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           <Suspense>
             {peek.peeked.what === 'links' ? (
               <LinksPeek session={session} topic={peek.peeked.box.topic} index={index} onEnd={peek.end} />
+            ) : peek.peeked.what === 'note' ? (
+              <NotePeek session={session} topic={peek.peeked.box.topic} />
             ) : (
               <DoorwayPeek
                 session={session}

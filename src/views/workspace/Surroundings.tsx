@@ -19,7 +19,8 @@ function around(session: CollectionSession, map: MapId) {
     const count = session.isShut(opensMap) ? 'not open' : String(session.countTopics(opensMap))
     return { id, map: opensMap, name: text, count }
   })
-  const linked = session.maps.find(({ id }) => id === map)?.linked ?? []
+  const inTrash = new Set<string>(session.maps.flatMap(({ id, trashed }) => (trashed ? id : [])))
+  const linked = (session.maps.find(({ id }) => id === map)?.linked ?? []).filter((other) => !inTrash.has(other.map))
   return {
     trail: trailOf(session, map).map(named),
     doorways,

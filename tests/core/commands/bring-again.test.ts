@@ -123,10 +123,14 @@ test('what was taken away here stays away, and what somebody hung below a topic 
   const { garden, map, again } = imported(both)
   garden.do((r, m) => deleteTopics(r, { topics: [garden.topic('Steel dams')] }, m))
   garden.do((r, m) => addTopic(r, { parent: garden.topic('Peat dams'), after: 'last', text: 'Ours' }, m))
+  garden.do((r, m) => setText(r, { topic: garden.topic('Number one'), text: 'Number one, by the road' }, m))
   const { differences } = again([
-    { path: 'water.md', text: WATER.replace('- Peat dams\n  - Two spades wide\n', '').replace('Number one', 'First') },
+    { path: 'water.md', text: WATER.replace('- Peat dams\n  - Two spades wide\n', '').replace('- Number one\n', '') },
   ])
-  expect(differences[0]).toMatchObject({ removed: ['Two spades wide'], both: ['Peat dams'] })
+  expect(differences[0]).toMatchObject({
+    removed: ['Two spades wide'],
+    both: ['Peat dams', 'Number one, by the road'],
+  })
   expect(garden.text(map)).not.toContain('Steel dams')
   expect(garden.text(map)).toContain('Ours')
 })

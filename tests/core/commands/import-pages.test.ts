@@ -4,8 +4,9 @@ import { hangItems } from '../../../src/core/commands/hang-items'
 import { importPages, type Page } from '../../../src/core/commands/import-pages'
 import { outlineItem } from '../../../src/core/formats/outline'
 import { readText } from '../../../src/core/formats/read-text'
+import { MapLayouter } from '../../../src/core/layout/map-layout'
 import { FileId } from '../../../src/core/records/ids'
-import { COLLECTION, Garden, refusal } from '../gardens'
+import { COLLECTION, CONTEXT, Garden, refusal } from '../gardens'
 
 const PLAN = FileId.parse('00000000-0000-7000-8000-0000000000f1')
 
@@ -219,4 +220,21 @@ test('pages without text are refused', () => {
       ),
     ),
   ).toBe('a.md holds no text.')
+})
+
+test('a map of hundreds of topics opens folded to what can be read, a small one does not', () => {
+  const shown = (text: string) => {
+    const garden = new Garden()
+    const page = { path: 'large.md', text }
+    const { maps } = garden.do((r, m) => importPages(r, { collection: COLLECTION, pages: [page], files: new Map() }, m))
+    return new MapLayouter(garden.records, maps[0]!, CONTEXT).layout(null).boxes.length
+  }
+  const branch = (name: string, count: number) =>
+    `- ${name}\n${Array.from({ length: count }, (_, i) => `  - ${name} ${i}\n    - below ${name} ${i}`).join('\n')}\n`
+  const page = (branches: number, count: number) =>
+    `# Large\n\n${Array.from({ length: branches }, (_, i) => branch(`Branch ${i}`, count)).join('')}`
+  expect(shown(page(3, 5))).toBe(34)
+  expect(shown(page(8, 8))).toBe(73)
+  expect(shown(page(8, 40))).toBe(9)
+  expect(shown(`# Flat\n\n${Array.from({ length: 300 }, (_, i) => `- ${i}`).join('\n')}\n`)).toBe(301)
 })
