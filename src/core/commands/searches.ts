@@ -4,9 +4,6 @@ import { SearchId, type TopicId } from '../records/ids'
 import type { SearchAsked } from '../records/search'
 import { command, type NewChange, named } from './command'
 
-/** Most searches that a collection keeps. */
-export const MOST_SEARCHES = 200
-
 /** Keeps a search under a name. Refused without a name, and where it asks for nothing. */
 export const keepSearch = command((change, args: { name: string; asked: SearchAsked }) => {
   const name = args.name.trim()

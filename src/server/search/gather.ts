@@ -11,7 +11,7 @@ import { caughtUp, quoted } from './search'
 import { searchedWords } from './search-index'
 
 /** A list shows at most so many topics, a map at most so many lists, and a site so many. */
-export const MOST_IN_LIST = 200
+const MOST_IN_LIST = 200
 const [MOST_LISTS, MOST_LISTS_OF_SITE] = [30, 1_000]
 /** How long one list may take, in ms. */
 const MOST_MS = 2_000

@@ -1,7 +1,7 @@
 import { ActionIcon, Kbd, Tooltip } from '@mantine/core'
 import { useClickOutside } from '@mantine/hooks'
 import { IconPin, IconPinFilled } from '@tabler/icons-react'
-import { type CSSProperties, type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type CSSProperties, type KeyboardEvent, lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { foldForFinding } from '../../core/text/folding'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
@@ -9,7 +9,9 @@ import { type Group, useWorkspace, workspace } from '../workspace/workspace-stor
 import { type Act, GROUP_NAMES } from './act'
 import { readableKey, sectionsOf } from './acts'
 import styles from './acts.module.css'
-import { Effect } from './effects'
+
+// What acts do, drawn small: the words are there at once, the drawings a moment later.
+const Effect = lazy(() => import('./effects'))
 
 /** The acts of a group with their effects and keys. What does not apply stays, paler, and says why when it is pointed at. */
 export function ActPanel({
@@ -87,7 +89,11 @@ export function ActPanel({
                     onFocus={() => setWhy(reason)}
                     onPointerEnter={() => setWhy(reason)}
                   >
-                    {acts.some(({ drawing }) => drawing) && <Effect name={act.drawing} />}
+                    {acts.some(({ drawing }) => drawing) && (
+                      <Suspense fallback={<span className={styles.effect} />}>
+                        <Effect name={act.drawing} />
+                      </Suspense>
+                    )}
                     <span className={styles.name}>{act.name(situation)}</span>
                     {act.keys[0] && <Kbd size="xs">{readableKey(act.keys[0])}</Kbd>}
                   </button>

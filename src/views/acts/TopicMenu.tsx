@@ -5,7 +5,7 @@ import { GROUP_NAMES, type Situation } from './act'
 import { mostDone, readableKey } from './acts'
 
 /** What is done most to the selected topics, at the place where it was asked for, and the way to everything else. */
-export function TopicMenu({
+export default function TopicMenu({
   at,
   situation,
   onClose,

@@ -187,7 +187,7 @@ const EFFECTS: Record<string, readonly ReactNode[]> = {
 }
 
 /** The drawing of an effect; an empty place of the same size without one. */
-export function Effect({ name }: { name: string | null }) {
+export default function Effect({ name }: { name: string | null }) {
   const layout = LayoutKind.options.find((kind) => name === `layout-${kind}`)
   if (layout)
     return (

@@ -7,7 +7,7 @@ import { useWorkspace, workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
 
 /** Which other topics carry the note of a topic, with the way there and the way to have a note of its own. */
-export function CarriedNote({ topic }: { topic: TopicRecord }) {
+export default function CarriedNote({ topic }: { topic: TopicRecord }) {
   const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const { active } = useWorkspace()

@@ -1,12 +1,13 @@
 import { Skeleton, Text } from '@mantine/core'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
 import type { TopicRecord } from '../../core/records/topic'
 import type NoteEditor from '../note-editor/NoteEditor'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
-import { CarriedNote } from './CarriedNote'
 import styles from './sheet.module.css'
+
+const CarriedNote = lazy(() => import('./CarriedNote'))
 
 // The editor is as large as the rest of the workspace: it comes when there is a note to show or one to write.
 let arrived: typeof NoteEditor | null = null
@@ -122,7 +123,11 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
         </div>
       )}
       {!stands && waiting()}
-      {note && text.trim() !== '' && <CarriedNote topic={topic} />}
+      {note && text.trim() !== '' && (
+        <Suspense>
+          <CarriedNote topic={topic} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -9,7 +9,7 @@ import { workspace } from '../workspace/workspace-store'
 import type { ChosenConnector } from './connector-at'
 
 /** What can be done to a connector: put a topic between, take the branch off, draw it in another way. */
-export function ConnectorMenu({
+export default function ConnectorMenu({
   chosen: { connector, child },
   at,
   situation,

@@ -2,7 +2,6 @@ import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useR
 import type { TopicBox } from '../../core/layout/boxes'
 import { sightsOf } from '../../core/layout/view'
 import { composeChild, composeLoose, composeSibling } from '../acts/compose'
-import { TopicMenu } from '../acts/TopicMenu'
 import { tell } from '../app/api'
 import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
@@ -14,7 +13,6 @@ import { handleTreeKey } from '../workspace/tree-keys'
 import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
 import { BranchTrail } from './BranchTrail'
-import { ConnectorMenu } from './ConnectorMenu'
 import { type ChosenConnector, connectorAt } from './connector-at'
 import { DoorwayPeek, PeekFrame, usePeek } from './DoorwayPeek'
 import { boxAt, isSeenFromFar } from './far-view'
@@ -35,9 +33,11 @@ import { useShow } from './use-show'
 import { useTouch } from './use-touch'
 import { FollowView, useView, type View } from './use-view'
 
+const ConnectorMenu = lazy(() => import('./ConnectorMenu'))
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const LinksPeek = lazy(() => import('./LinksPeek'))
 const NotePeek = lazy(() => import('./NotePeek'))
+const TopicMenu = lazy(() => import('../acts/TopicMenu'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
@@ -345,17 +345,23 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         </Suspense>
       )}
       {asked && (
-        <ConnectorMenu
-          chosen={asked.chosen}
-          at={asked}
-          situation={situation()}
-          onClose={() => {
-            setAsked(null)
-            focusStage()
-          }}
-        />
+        <Suspense>
+          <ConnectorMenu
+            chosen={asked.chosen}
+            at={asked}
+            situation={situation()}
+            onClose={() => {
+              setAsked(null)
+              focusStage()
+            }}
+          />
+        </Suspense>
       )}
-      {menu && <TopicMenu at={menu} situation={situation()} onClose={() => setMenu(null)} onDone={focusStage} />}
+      {menu && (
+        <Suspense>
+          <TopicMenu at={menu} situation={situation()} onClose={() => setMenu(null)} onDone={focusStage} />
+        </Suspense>
+      )}
     </div>
   )
 }
