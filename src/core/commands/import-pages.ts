@@ -71,11 +71,12 @@ export const importPages = command(
   },
 )
 
-const fileTitle = (path: string) =>
-  path
-    .split('/')
-    .at(-1)!
-    .replace(/\.[^.]*$/, '')
+/** The name of a file without its ending; of the page that stands for its folder the name of that one. */
+function fileTitle(path: string): string {
+  const parts = path.split('/')
+  const name = parts.at(-1)!.replace(/\.[^.]*$/, '')
+  return /^(readme|index)$/i.test(name) ? (parts.at(-2) ?? name) : name
+}
 
 /** Reads a page as one tree. Refused where it holds no text, or more topics than one map is made of. */
 export function readPageFile(page: Page): { top: OutlineItem; leftOut: string[] } {

@@ -171,7 +171,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
           description="Indented or bulleted lines, CommonMark with headings, or HTML; files, a folder or a zip. Each page becomes a map, the files to which it leads hang on it; links between files become doorways and cross-links."
           placeholder="Paste it here, or drop files"
           autosize
-          minRows={5}
+          minRows={files.length > 0 ? 2 : 5}
           maxRows={10}
           value={text}
           onChange={(event) => setText(event.currentTarget.value)}

@@ -238,3 +238,13 @@ test('a map of hundreds of topics opens folded to what can be read, a small one 
   expect(shown(page(8, 40))).toBe(9)
   expect(shown(`# Flat\n\n${Array.from({ length: 300 }, (_, i) => `- ${i}`).join('\n')}\n`)).toBe(301)
 })
+
+test('a page without a heading is named by its file, one that stands for its folder by the folder', () => {
+  const title = (path: string) => {
+    const garden = new Garden()
+    const pages = [{ path, text: '- One\n- Two\n' }]
+    garden.do((r, m) => importPages(r, { collection: COLLECTION, pages, files: new Map() }, m))
+    return [...garden.records.all('map')][0]!.title
+  }
+  expect(['a/dams.md', 'a/README.md', 'index.md', 'b/c/index.md'].map(title)).toEqual(['dams', 'a', 'index', 'c'])
+})
