@@ -53,7 +53,8 @@ export async function measureSearch(): Promise<Measurement> {
     const begun = performance.now()
     await catchUp(member.collection)
     const made = performance.now() - begun
-    const asked = (words: string) => search(member, { words, kinds: SEARCHED_KINDS, map: null, tag: null, conditions: null, most: 30 })
+    const asked = (words: string) =>
+      search(member, { words, kinds: SEARCHED_KINDS, map: null, tag: null, conditions: null, most: 30 })
     const times: number[] = []
     let found = 0
     for (let i = -20; i < QUERIES; i++) {

@@ -1,5 +1,6 @@
 import { refuse } from '../changes/problem'
-import type { OutlineItem } from '../formats/outline'
+import { inReadingOrder, type OutlineItem } from '../formats/outline'
+import type { Page } from '../formats/page-file'
 import { type CollectionId, type FileId, type MapId, NoteId, type TopicId } from '../records/ids'
 import type { PageRecord } from '../records/page'
 import type { Records } from '../records/records'
@@ -9,7 +10,7 @@ import { mergeText } from '../text/merge-text'
 import { titleOf } from '../text/title'
 import { isInTrash } from '../tree/walk'
 import { command, type Done, type NewChange } from './command'
-import { type ImportedPage, importPage, inReadingOrder, LinkResolver, type Page, readPageFile } from './import-pages'
+import { type ImportedPage, importPage, LinkResolver, readPageFile } from './import-pages'
 import { trashMaps } from './maps'
 import { plantOnRoot, textsOf } from './plant'
 import { followLines } from './rewrite-outline'
@@ -138,7 +139,7 @@ const newPage = ({ path, planted }: ImportedPage): PageDifferences => ({
 /** A page that is known and does not come this time, for links that lead there. */
 function asItWas({ path, text, map, topics }: PageRecord): ImportedPage {
   const items = inReadingOrder(readPageFile({ path, text }).top)
-  const planted = items.flatMap((item, i) => {
+  const planted = items.flatMap(({ item }, i) => {
     const id = topics[i]
     return id ? [{ item, topic: { id, text: textsOf(item).text } as ImportedPage['planted'][number]['topic'] }] : []
   })
@@ -152,14 +153,8 @@ interface Line {
   item: OutlineItem
 }
 
-function linesOf(top: OutlineItem): Omit<Line, 'topic'>[] {
-  const levels = new Map<OutlineItem, number>([[top, 0]])
-  return inReadingOrder(top).map((item) => {
-    const level = levels.get(item)!
-    for (const child of item.children) levels.set(child, level + 1)
-    return { level, text: textsOf(item).text, item }
-  })
-}
+const linesOf = (top: OutlineItem): Omit<Line, 'topic'>[] =>
+  inReadingOrder(top).map(({ item, level }) => ({ level, text: textsOf(item).text, item }))
 
 /** A known page that comes again. Its topics are settled when it is made, its notes once links can be followed. */
 class ComingPage {

@@ -1,8 +1,8 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
 import { headingAddress, resolveAddress } from '../formats/address'
-import { countItems, type OutlineItem, outlineItem } from '../formats/outline'
-import { readDocument } from '../formats/read-text'
+import { inReadingOrder, type OutlineItem } from '../formats/outline'
+import { fileTitle, type Page, pageTree } from '../formats/page-file'
 import { newAttachment } from '../records/attachment'
 import type { LinkEnd } from '../records/crosslink'
 import { AttachmentId, type CollectionId, CrosslinkId, type FileId, type MapId, PageId } from '../records/ids'
@@ -16,12 +16,6 @@ import { command, type Done, type NewChange, named } from './command'
 import { PLAIN_CROSSLINK } from './crosslinks'
 import { createMap } from './maps'
 import { MAX_PLANTED, type Planted, plant, plantOnRoot } from './plant'
-
-/** A text file of an import, known by its path inside the imported folder. */
-export interface Page {
-  path: string
-  text: string
-}
 
 export interface ImportedPage extends Page {
   /** Elements of HTML that were not read. */
@@ -71,22 +65,14 @@ export const importPages = command(
   },
 )
 
-/** The name of a file without its ending; of the page that stands for its folder the name of that one. */
-function fileTitle(path: string): string {
-  const parts = path.split('/')
-  const name = parts.at(-1)!.replace(/\.[^.]*$/, '')
-  return /^(readme|index)$/i.test(name) ? (parts.at(-2) ?? name) : name
-}
-
 /** Reads a page as one tree. Refused where it holds no text, or more topics than one map is made of. */
-export function readPageFile(page: Page): { top: OutlineItem; leftOut: string[] } {
-  const { items, leftOut } = readDocument(page.text, page.path)
-  const count = countItems(items)
+export function readPageFile(page: Page): ReturnType<typeof pageTree> {
+  const read = pageTree(page)
+  const { count } = read
   if (count === 0) refuse('invalid', `${page.path} holds no text.`)
   if (count > MAX_PLANTED)
     refuse('invalid', `${page.path} would become ${count} topics; a map is made of at most ${MAX_PLANTED}.`)
-  const top: OutlineItem = items.length === 1 ? items[0]! : { ...outlineItem(fileTitle(page.path)), children: items }
-  return { top, leftOut }
+  return read
 }
 
 /** Makes a map of a page, without following its links. */
@@ -103,7 +89,7 @@ export function importPage(change: NewChange, page: Page): ImportedPage {
     map,
     path: cutText(storable(page.path), MAX_PAGE_PATH),
     text: storable(page.text),
-    topics: inReadingOrder(top).map((item) => topics.get(item)!),
+    topics: inReadingOrder(top).map(({ item }) => topics.get(item)!),
     trashed: false,
   })
   return { ...page, leftOut, map, planted, fresh: planted }
@@ -126,28 +112,14 @@ function foldedToRead(top: OutlineItem): OutlineItem[] {
   return []
 }
 
-/** An item and all below it. */
-export function inReadingOrder(top: OutlineItem): OutlineItem[] {
-  const found: OutlineItem[] = []
-  const waiting = [top]
-  for (let item = waiting.pop(); item; item = waiting.pop()) {
-    found.push(item)
-    for (let i = item.children.length - 1; i >= 0; i--) waiting.push(item.children[i]!)
-  }
-  return found
-}
-
 /** Of some paths of files those to which pages lead. O(text of the pages). */
 export function filesLedTo(pages: readonly Page[], paths: Iterable<string>): Set<string> {
   const there = new Set(paths)
   const found = new Set<string>()
   if (there.size === 0) return found
   for (const page of pages)
-    for (const { links, noteLinks } of inReadingOrder({
-      ...outlineItem(''),
-      children: readDocument(page.text, page.path).items,
-    }))
-      for (const address of [...links.map((link) => link.address), ...noteLinks]) {
+    for (const { item } of inReadingOrder(pageTree(page).top))
+      for (const address of [...item.links.map((link) => link.address), ...item.noteLinks]) {
         const target = resolveAddress(page.path, address)
         if (target && there.has(target.path)) found.add(target.path)
       }

@@ -26,3 +26,15 @@ export const countItems = (items: readonly OutlineItem[]): number => {
   }
   return count
 }
+
+/** An item and all below it, with how deep each stands. Linear. */
+export function inReadingOrder(top: OutlineItem): { item: OutlineItem; level: number }[] {
+  const found: { item: OutlineItem; level: number }[] = []
+  const waiting = [{ item: top, level: 0 }]
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    found.push(next)
+    const { children } = next.item
+    for (let i = children.length - 1; i >= 0; i--) waiting.push({ item: children[i]!, level: next.level + 1 })
+  }
+  return found
+}

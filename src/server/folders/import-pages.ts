@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import type { Edit } from '../../core/changes/edit'
-import { importPages, type Page } from '../../core/commands/import-pages'
+import { importPages } from '../../core/commands/import-pages'
+import type { Page } from '../../core/formats/page-file'
 import type { FileRecord } from '../../core/records/file'
 import { CollectionId, type FileId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'

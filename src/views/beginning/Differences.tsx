@@ -1,5 +1,5 @@
 import { Alert, Checkbox, Loader, Text } from '@mantine/core'
-import type { Page } from '../../core/commands/import-pages'
+import type { Page } from '../../core/formats/page-file'
 import { wordsFor } from '../app/api'
 import { useSession } from '../sync/use-session'
 import styles from './beginning.module.css'

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { z } from 'zod'
-import type { Page } from '../../core/commands/import-pages'
+import type { Page } from '../../core/formats/page-file'
 import { ask } from '../app/api'
 
 const Known = z.array(z.object({ path: z.string(), map: z.string(), title: z.string() }))

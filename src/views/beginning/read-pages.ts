@@ -1,4 +1,4 @@
-import type { Page } from '../../core/commands/import-pages'
+import type { Page } from '../../core/formats/page-file'
 import { MAX_FILE_BYTES } from '../../core/records/file'
 import { tell } from '../app/api'
 

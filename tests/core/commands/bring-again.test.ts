@@ -3,9 +3,10 @@ import { expect, test } from 'vitest'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { bringAgain, differencesIn } from '../../../src/core/commands/bring-again'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
-import { importPages, type Page } from '../../../src/core/commands/import-pages'
+import { importPages } from '../../../src/core/commands/import-pages'
 import { setText } from '../../../src/core/commands/set-text'
 import { writeNote } from '../../../src/core/commands/write-note'
+import type { Page } from '../../../src/core/formats/page-file'
 import { COLLECTION, Garden, refusal } from '../gardens'
 
 const WATER = `# Water

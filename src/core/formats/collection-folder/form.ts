@@ -71,6 +71,8 @@ export const MapFile = z.strictObject({
   version: z.literal(VERSION),
   map: z.record(z.string(), z.unknown()),
   topics: z.array(PageTopic).min(1),
+  /** The path of the page from which the map came, where it stands as it came: then it is read as that was. */
+  source: z.string().optional(),
   /** Topics that lie in the trash, whole, with their notes; and all other kinds of records of the map, by kind. */
   records,
 })

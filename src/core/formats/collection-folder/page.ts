@@ -1,7 +1,8 @@
 import { isTooMuch, readCommonMark } from '../../text/commonmark'
 import { wordsForFinding } from '../../text/folding'
 import { readCommonMarkOutline } from '../commonmark-outline'
-import { type OutlineItem, type OutlineLink, outlineItem } from '../outline'
+import { inReadingOrder, type OutlineItem, type OutlineLink, outlineItem } from '../outline'
+import { type Page, pageTree } from '../page-file'
 
 /** A topic as it is written on a page: how deep it stands, its text, its note. */
 export interface PageLine {
@@ -87,6 +88,10 @@ function escaped(text: string): string {
     .replace(/^([-+=])/, '\\$1')
     .replace(/^(\d{1,9})([.)])(?= |$)/, '$1\\$2')
 }
+
+/** Reads a page as an import does: its topics in reading order, the root first. */
+export const readSourcePage = (page: Page): PageLine[] =>
+  inReadingOrder(pageTree(page).top).map(({ item: { text, note, links }, level }) => ({ level, text, note, links }))
 
 /** Reads a page back: its topics in reading order, the root first. What hangs beside a title hangs below it. Linear. */
 export function readPage(text: string, title: string): PageLine[] {

@@ -11,7 +11,7 @@ import type { TopicRecord } from '../../records/topic'
 import { isFollowable, MAX_ADDRESS } from '../../records/weblink'
 import type { OutlineLink } from '../outline'
 import { INDEX_PATH, IndexFile, MAP_KINDS, MapFile, type PageTopic, USUAL_TOPIC, VERSION, WHOLE_KINDS } from './form'
-import { readPage } from './page'
+import { readPage, readSourcePage } from './page'
 
 /** What a folder holds: its text files by path. */
 export interface FolderSource {
@@ -108,7 +108,7 @@ class FolderReader {
     const map = this.add('map', file.map, path)
     this.addAll('note', file.records.note, path)
     const trashed = (file.records.topic ?? []).map((value) => this.add('topic', value, path))
-    for (const topic of pageTopics(page, map, file.topics, trashed, this.newId)) {
+    for (const topic of pageTopics(page, file.source, map, file.topics, trashed, this.newId)) {
       if (topic.note) this.add('note', topic.note, path)
       this.add('topic', topic.record, path)
       this.addLinks(topic, file.records.weblink ?? [], path)
@@ -148,12 +148,13 @@ interface Told {
 /** The topics of a page, those that it no longer tells in the trash, parents before their children. */
 function pageTopics(
   page: string,
+  source: string | undefined,
   map: RecordByKind['map'],
   base: readonly PageTopic[],
   trashed: readonly TopicRecord[],
   newId: () => string,
 ): Told[] {
-  const lines = readPage(storable(page), map.title)
+  const lines = source ? readSourcePage({ path: source, text: storable(page) }) : readPage(storable(page), map.title)
   const match = matchTrees(
     base.map(({ level, says }) => ({ level, text: says })),
     lines,

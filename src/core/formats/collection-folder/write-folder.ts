@@ -20,7 +20,7 @@ import {
   VERSION,
   WHOLE_KINDS,
 } from './form'
-import { type PageLine, readPage, writePage } from './page'
+import { type PageLine, readPage, readSourcePage, writePage } from './page'
 
 /** A collection as files: texts, and the files of the collection by the paths at which their content stands. */
 export interface Folder {
@@ -96,7 +96,8 @@ function writeMap(records: Records, map: RecordByKind['map'], told: Set<string>)
     }
     lines.push({ level, text: topic.text, note: tellsNote ? note.text : '', links: [] })
   }
-  const { page, read } = pageOf(lines)
+  const source = sourceOf(records, map, shown, lines)
+  const { page, read } = source ?? pageOf(lines)
   const topics = shown.map((topic, i) => pageTopic(topic, lines[i]!, read[i], ownNotes.has(topic.id), records))
   const others = [...records.topicsOf(map.id)].filter((topic) => !levels.has(topic.id)).sort(byId)
   const file: MapFile = {
@@ -104,6 +105,7 @@ function writeMap(records: Records, map: RecordByKind['map'], told: Set<string>)
     version: VERSION,
     map: { ...map },
     topics,
+    ...(source ? { source: source.path } : {}),
     records: { ...belongings(records, [...shown, ...others]) },
   }
   file.records.topic = others.map((topic) => ({ ...topic }))
@@ -113,6 +115,30 @@ function writeMap(records: Records, map: RecordByKind['map'], told: Set<string>)
     .map((note) => ({ ...note }))
   return { page, file }
 }
+
+/** The page from which a map came, as it came, where the map says still what it said then; null for any other map. */
+function sourceOf(
+  records: Records,
+  map: RecordByKind['map'],
+  shown: readonly TopicRecord[],
+  lines: readonly PageLine[],
+): { page: string; read: PageLine[]; path: string } | null {
+  const reference = kinds.page.references.find(({ path }) => path === 'map')!
+  const [came] = [...records.referring('page', reference, { kind: 'map', id: map.id })].filter(
+    ({ trashed }) => !trashed,
+  )
+  if (!came || !/\.(md|markdown|txt)$/i.test(came.path) || came.topics.length !== shown.length) return null
+  const read = readSourcePage({ path: came.path, text: came.text })
+  const isSame = shown.every(({ id, text }, i) => {
+    const was = read[i]
+    if (id !== came.topics[i] || was?.level !== lines[i]!.level) return false
+    return (was.text === text || was.text.trim() === '') && withoutTargets(was.note) === withoutTargets(lines[i]!.note)
+  })
+  return isSame && read.length === shown.length ? { page: came.text, read, path: came.path } : null
+}
+
+/** A note whose links lead nowhere: those inside of an import lead to what came of it. */
+const withoutTargets = (note: string): string => note.trim().replace(/(\]\(|\]: )<?[^)\s]*/g, '$1')
 
 /** A page that reads back as the topics that it was written from, whatever their texts. */
 function pageOf(lines: readonly PageLine[]): { page: string; read: PageLine[] } {
