@@ -42,6 +42,12 @@ test('the files ledger tells where each file is and what is the same, renames, a
   await openSection(page, /^Files/)
   await page.getByRole('button', { name: 'leeks counted.csv: what can be done' }).click()
   await page.getByRole('menuitem', { name: 'Remove' }).click()
+  await page.getByRole('button', { name: 'Choose files' }).evaluate((button) => {
+    const carried = new DataTransfer()
+    carried.items.add(new File(['Frost on the ninth.'], 'pasted.txt', { type: 'text/plain' }))
+    button.dispatchEvent(new ClipboardEvent('paste', { clipboardData: carried, bubbles: true, cancelable: true }))
+  })
+  await expect(page.getByRole('button', { name: 'pasted.txt', exact: true })).toBeVisible()
   await allSaved(page)
   await page.goto(`/c/${collection}/files`)
   await page.getByText('Nowhere 1').click()

@@ -148,9 +148,16 @@ export default function FilesSection({ topic }: { topic: TopicRecord }) {
             setOver(false)
             void droppedFiles(event.dataTransfer).then((dropped) => sendAll(dropped))
           }}
+          onPaste={(event) => {
+            const pasted = [...event.clipboardData.files]
+            if (pasted.length === 0) return
+            event.preventDefault()
+            event.stopPropagation()
+            void sendAll(pasted)
+          }}
         >
           <Text size="sm" c="dimmed">
-            Drop files or a folder here, or
+            Drop files or a folder here, paste them, or
           </Text>
           <FileButton multiple onChange={(chosen) => void sendAll(chosen)}>
             {(props) => (
