@@ -126,7 +126,7 @@ test('a newcomer gathers a map, enriches it, splits, merges and publishes it', a
       carried.items.add(new File(['Cloves, 40'], 'order.txt', { type: 'text/plain' }))
       return carried
     })
-    await page.getByText('Drop files or a folder here, or').dispatchEvent('drop', { dataTransfer: dropped })
+    await page.getByText('Drop files or a folder here, paste them, or').dispatchEvent('drop', { dataTransfer: dropped })
     await expect(page.getByRole('button', { name: 'order.txt', exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'order.txt: what can be done' }).click()
     await page.getByRole('menuitem', { name: 'Remove' }).click()

@@ -46,8 +46,7 @@ export function withHtmlRead(source: string): ReadPage {
 /** Reads a whole HTML page as CommonMark, as `withHtmlRead` does; its title where it has no heading. Linear in the text. */
 export function readHtmlPage(html: string): ReadPage {
   const reader = new HtmlInPage([])
-  const body = html.replace(/<head\b[\s\S]*?<\/head\s*>/i, '')
-  const text = reader.commonMarkOf(body)
+  const text = reader.commonMarkOf(withoutHead(html))
   const [, title = ''] = /<title[^>]*>([^<]{1,500})<\/title/i.exec(html.slice(0, MOST_HEAD)) ?? []
   const [words] = fromHtml(title, { fragment: true }).children
   const isNamed = /^#{1,6} /m.test(text) || words?.type !== 'text' || words.value.trim() === ''
@@ -55,7 +54,16 @@ export function readHtmlPage(html: string): ReadPage {
   return { text: heading + text, leftOut: [...reader.leftOut].sort() }
 }
 /** In so many letters the title of a page is looked for. */
-const MOST_HEAD = 20_000
+const MOST_HEAD = 5_000
+
+/** A page without its head, where it has one. Linear: the end is looked for once. */
+function withoutHead(html: string): string {
+  const start = html.search(/<head\b/i)
+  const end = /<\/head\s*>/gi
+  end.lastIndex = Math.max(0, start)
+  const found = start < 0 ? null : end.exec(html)
+  return found ? html.slice(0, start) + html.slice(found.index + found[0].length) : html
+}
 
 class HtmlInPage {
   readonly leftOut = new Set<string>()

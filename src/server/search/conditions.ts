@@ -18,9 +18,12 @@ export function conditionsOf(asked: SearchAsked, today: string): string | null {
   })
 }
 
-/** Whether the topic `t` meets the conditions in a parameter such as `$10`. */
-export const meets = (parameter: string): string =>
-  `(${parameter}::jsonb IS NULL OR topic_meets(t.task, t.dates, t.work, ${parameter}::jsonb))`
+/** Whether a topic meets the conditions in a parameter such as `$10`. */
+export const meets = (parameter: string, topic = 't'): string =>
+  `(${parameter}::jsonb IS NULL OR topic_meets(${topic}.task, ${topic}.dates, ${topic}.work, ${parameter}::jsonb))`
+
+const inOrder = (topic: string, title: string): string =>
+  `COALESCE(${topic}.dates->>'end', ${topic}.dates->>'start') NULLS LAST, ${title}, ${topic}.text, ${topic}.id`
 
 /** Whether a topic, or one above it, lies in the trash. */
 export const isBelowTrash = (topic: string) => `EXISTS (
@@ -29,21 +32,26 @@ export const isBelowTrash = (topic: string) => `EXISTS (
             UNION SELECT a.parent, a.trashed FROM above JOIN topic a ON a.collection = $1 AND a.id = above.parent
           ) SELECT 1 FROM above WHERE trashed)`
 
-/** The order in which topics are gathered: by their last day, then by map and text. */
-const IN_ORDER = "COALESCE(t.dates->>'end', t.dates->>'start') NULLS LAST, m.title, t.text, t.id"
+/** Topics that lie in the trash among those that are found are left out of the first so many beyond those that are asked for. */
+const MORE = 500
 
 /**
- * Topics `t` on maps `m` that have what is asked for: $2 the tag, $3 the maps that are open, $4 the one map, $5 the conditions, $6 the words
- * as a query of the index, all of them in the topic or all in its note, each of these where it is not null. $7 how many.
+ * Topics `t`, with the titles of their maps, that have what is asked for, by their last day, then by map and text: $2 the tag, $3 the maps that are open, $4 the
+ * one map, $5 the conditions, $6 the words as a query of the index, all of them in the topic or all in its note, each of these where it is
+ * not null. $7 how many.
  */
 export const GATHERING = `
-  FROM topic t JOIN map m ON m.collection = $1 AND m.id = t.map AND NOT m.trashed
-  WHERE t.collection = $1 AND NOT t.trashed AND t.place <> 'to place' AND ($2::uuid IS NULL OR $2 = ANY(t.tags))
-    AND ($3::uuid[] IS NULL OR t.map = ANY($3)) AND ($4::uuid IS NULL OR t.map = $4) AND ${meets('$5')}
-    AND ($6::text IS NULL OR t.id IN (
-      SELECT id FROM search_row WHERE collection = $1 AND kind = 'topic' AND words @@ $6::tsquery
-      UNION ALL
-      SELECT carrier.id FROM search_row r JOIN topic carrier ON carrier.collection = $1 AND carrier.note = r.id
-      WHERE r.collection = $1 AND r.kind = 'note' AND r.words @@ $6::tsquery))
-    AND NOT ${isBelowTrash('t.parent')}
-  ORDER BY ${IN_ORDER} LIMIT $7`
+  FROM (
+    SELECT found.*, there.title AS map_title FROM topic found
+    JOIN map there ON there.collection = $1 AND there.id = found.map AND NOT there.trashed
+    WHERE found.collection = $1 AND NOT found.trashed AND found.place <> 'to place' AND ($2::uuid IS NULL OR $2 = ANY(found.tags))
+      AND ($3::uuid[] IS NULL OR found.map = ANY($3)) AND ($4::uuid IS NULL OR found.map = $4) AND ${meets('$5', 'found')}
+      AND ($6::text IS NULL OR found.id IN (
+        SELECT id FROM search_row WHERE collection = $1 AND kind = 'topic' AND words @@ $6::tsquery
+        UNION ALL
+        SELECT carrier.id FROM search_row r JOIN topic carrier ON carrier.collection = $1 AND carrier.note = r.id
+        WHERE r.collection = $1 AND r.kind = 'note' AND r.words @@ $6::tsquery))
+    ORDER BY ${inOrder('found', 'there.title')} LIMIT $7 + ${MORE}
+  ) t
+  WHERE NOT ${isBelowTrash('t.parent')}
+  ORDER BY ${inOrder('t', 't.map_title')} LIMIT $7`

@@ -344,7 +344,7 @@ function queryFor(kind: SearchedKind): string {
 
 const MOST_GATHERED = 500
 const GATHERED_ROWS = `
-  SELECT 'topic' AS kind, t.id, t.id AS topic, t.text AS "topicText", t.map, m.title AS "mapTitle", t.text, NULL::int AS page, NULL AS file
+  SELECT 'topic' AS kind, t.id, t.id AS topic, t.text AS "topicText", t.map, t.map_title AS "mapTitle", t.text, NULL::int AS page, NULL AS file
   ${GATHERING}`
 
 const QUERIES = Object.fromEntries(

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { withHtmlRead } from '../../../src/core/formats/html-in-page'
+import { readHtmlPage, withHtmlRead } from '../../../src/core/formats/html-in-page'
 import { readHtml } from '../../../src/core/formats/html-outline'
 
 test.each([
@@ -29,4 +29,16 @@ test.each([
   expect(withHtmlRead(hostile).text).toBeTypeOf('string')
   readHtml(hostile)
   expect(performance.now() - start).toBeLessThan(3_000)
+})
+
+test('a whole page is read with its title, and the worst of heads takes no longer than its letters', () => {
+  const page =
+    '<html><head><title>Dams &amp; weirs</title><style>x</style></head><body><p>One</p><ul><li>Two</li></ul></body></html>'
+  expect(readHtmlPage(page).text).toBe('# Dams & weirs\n\nOne\n\n- Two')
+  expect(readHtmlPage('<h1>Own</h1><p>One</p>').text).toBe('# Own\n\nOne')
+  for (const worst of ['<head', '</head><head ', '<title', '<head></head ']) {
+    const begun = performance.now()
+    readHtmlPage(worst.repeat(20_000))
+    expect([worst, performance.now() - begun < 4_000]).toEqual([worst, true])
+  }
 })
