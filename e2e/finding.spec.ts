@@ -253,6 +253,7 @@ test('the search page finds words in notes and names with the way there, and kee
   const collection = new URL(page.url()).pathname.split('/')[2]!
   await selectTopic(page, 'Sow peas')
   await page.keyboard.press('Alt+n')
+  await expect(page.getByRole('textbox', { name: 'Note' })).toBeFocused()
   await page.keyboard.type('Soak them overnight in rainwater.')
   await page.keyboard.press('Escape')
   for (const [name, tag] of [

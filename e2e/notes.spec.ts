@@ -76,6 +76,7 @@ test('a link leads to words of a note on another map, which are commented on, an
   const sheet = page.getByRole('complementary', { name: 'Topic sheet' })
   await selectTopic(page, 'Peas')
   await page.keyboard.press('Alt+n')
+  await expect(sheet.getByRole('textbox', { name: 'Note' })).toBeFocused()
   await page.keyboard.type('Sow them deep.')
   await page.keyboard.press('Enter')
   await page.keyboard.type('Water them in the evening.')

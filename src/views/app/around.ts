@@ -1,10 +1,9 @@
 import { useDebouncedValue } from '@mantine/hooks'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useCallback } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { z } from 'zod'
 import { MapId, TopicId } from '../../core/records/ids'
-import type { CollectionSession } from '../sync/collection-session'
-import { useCalmPart, useSessionHandle } from '../sync/use-session'
+import { useSessionHandle } from '../sync/use-session'
 import { ask } from './api'
 
 const Standing = z.object({ id: TopicId, text: z.string(), map: MapId, mapTitle: z.string() })
@@ -25,20 +24,32 @@ export const askAround = (collection: string, topic: string): Promise<Around> =>
 /** So long a topic is selected before it is asked what is around it, and so long after a change, in ms. */
 const CALM_MS = 400
 
-const heard = ({ changesHeard }: CollectionSession) => changesHeard
-
-/** What a topic has to do with others, asked for anew after changes; null until that is known. */
-export function useAround(topic: TopicId, isWanted = true): Around | null {
-  const { id } = useSessionHandle()
-  const changes = useCalmPart(useCallback(heard, []))
-  const [settled] = useDebouncedValue(`${topic} ${changes}`, CALM_MS)
+/** What a topic has to do with others, asked for anew after changes; null until that is known. Nothing is drawn anew while it stays the same. */
+export function useAround(topic: TopicId): Around | null {
+  const session = useSessionHandle()
+  const queries = useQueryClient()
+  const { id } = session
+  const [settled] = useDebouncedValue(topic, CALM_MS)
   const { data } = useQuery({
     queryKey: ['around', id, settled],
-    queryFn: () => askAround(id, topic),
-    enabled: isWanted && settled.startsWith(topic),
-    placeholderData: keepPreviousData,
+    queryFn: () => askAround(id, settled),
     retry: false,
+    staleTime: 0,
     gcTime: 30_000,
   })
+  useEffect(() => {
+    let heard = session.changesHeard
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const stop = session.subscribe(() => {
+      if (session.changesHeard === heard) return
+      heard = session.changesHeard
+      clearTimeout(timer)
+      timer = setTimeout(() => void queries.invalidateQueries({ queryKey: ['around', id] }), CALM_MS)
+    })
+    return () => {
+      stop()
+      clearTimeout(timer)
+    }
+  }, [session, queries, id])
   return data?.topic.id === topic ? data : null
 }
