@@ -1,8 +1,7 @@
-import { useDebouncedValue } from '@mantine/hooks'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useQuery } from '@tanstack/react-query'
 import { z } from 'zod'
 import { MapId, TopicId } from '../../core/records/ids'
+import type { TopicRecord } from '../../core/records/topic'
 import { useSessionHandle } from '../sync/use-session'
 import { ask } from './api'
 
@@ -21,35 +20,36 @@ type Around = z.infer<typeof Around>
 export const askAround = (collection: string, topic: string): Promise<Around> =>
   ask(Around, `/api/collections/${collection}/topics/${topic}/around`)
 
-/** So long a topic is selected before it is asked what is around it, and so long after a change, in ms. */
+/** Stands for what is not known yet. */
+const NOTHING = { linkedFrom: [], carriedBy: [], sharing: [] } as unknown as Around
+
+/** So long a topic is selected before it is asked what is around it, in ms. */
 const CALM_MS = 400
 
-/** What a topic has to do with others, asked for anew after changes; null until that is known. Nothing is drawn anew while it stays the same. */
-export function useAround(topic: TopicId): Around | null {
+/**
+ * What a topic has to do with others, as it was when it was selected, or got another note; null until that is known. It is not asked for
+ * with every change in the collection: nothing is drawn anew for what happens elsewhere.
+ */
+export function useAround({ id: topic, note }: TopicRecord): Around | null {
   const session = useSessionHandle()
-  const queries = useQueryClient()
   const { id } = session
-  const [settled] = useDebouncedValue(topic, CALM_MS)
   const { data } = useQuery({
-    queryKey: ['around', id, settled],
-    queryFn: () => askAround(id, settled),
+    queryKey: ['around', id, topic, note],
+    queryFn: async ({ signal }) => {
+      await new Promise((resolve) => setTimeout(resolve, CALM_MS))
+      signal.throwIfAborted()
+      // What was just made here is not known there before it is saved.
+      await session.whenSaved()
+      return askAround(id, topic)
+    },
+    // Most topics have to do with no others: then nothing is drawn anew.
+    select: (around) =>
+      around.linkedFrom.length + around.carriedBy.length + around.sharing.length > 0 ? around : null,
+    placeholderData: NOTHING,
     retry: false,
     staleTime: 0,
     gcTime: 30_000,
+    refetchOnWindowFocus: false,
   })
-  useEffect(() => {
-    let heard = session.changesHeard
-    let timer: ReturnType<typeof setTimeout> | undefined
-    const stop = session.subscribe(() => {
-      if (session.changesHeard === heard) return
-      heard = session.changesHeard
-      clearTimeout(timer)
-      timer = setTimeout(() => void queries.invalidateQueries({ queryKey: ['around', id] }), CALM_MS)
-    })
-    return () => {
-      stop()
-      clearTimeout(timer)
-    }
-  }, [session, queries, id])
   return data?.topic.id === topic ? data : null
 }

@@ -11,7 +11,7 @@ export default function CarriedNote({ topic }: { topic: TopicRecord }) {
   const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const { active } = useWorkspace()
-  const others = useAround(topic.id)?.carriedBy ?? []
+  const others = useAround(topic)?.carriedBy ?? []
   if (others.length === 0) return null
   return (
     <div className={styles.carried}>

@@ -27,7 +27,7 @@ import { AddWeblink, WeblinkEntry } from './Weblinks'
 /** Cross-links in both directions, and addresses on the web. */
 export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane: number }) {
   const mayEdit = useMayEdit()
-  const around = useAround(topic.id)
+  const around = useAround(topic)
   const linkedFrom = around?.linkedFrom.filter(({ id }) => id !== topic.id) ?? []
   const { out, incoming, weblinks } = useCalmPart(
     useCallback(
