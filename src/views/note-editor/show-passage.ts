@@ -23,9 +23,8 @@ export function showPassage(topic: TopicId, words: string): void {
     if (request !== asked || performance.now() > until) return
     const range = rangeOf(topic, words)
     if (range) mark(range)
-    // A note can come, or be set anew, a moment later.
-    setTimeout(look, range ? 300 : 100)
-    if (range) asked++
+    // The note is on its way still.
+    else setTimeout(look, 100)
   }
   look()
 }
