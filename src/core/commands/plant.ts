@@ -83,9 +83,15 @@ export function plantHead(change: NewChange, item: OutlineItem, place: Place): T
   return head
 }
 
-function plantOne(change: NewChange, item: OutlineItem, place: Place): TopicRecord {
+/** Turns an item, without what is below it, into a topic at a place. */
+export function plantOne(
+  change: NewChange,
+  item: OutlineItem,
+  place: Place,
+  id: TopicId = change.newId(TopicId),
+): TopicRecord {
   const { text, note } = textsOf(item)
-  const topic = blankTopic(change.newId(TopicId), place, text)
+  const topic = blankTopic(id, place, text)
   topic.note = plantNote(change, note)
   change.create('topic', topic)
   plantWeblinks(change, topic, item)

@@ -31,7 +31,8 @@ export const setTask = command(
   },
 )
 
-function doneAs({ task, work }: TopicRecord, next: TaskState | null, today: string): Work | null {
+/** What is known of the work on a topic once it is in another state on a day. */
+export function doneAs({ task, work }: TopicRecord, next: TaskState | null, today: string): Work | null {
   if (next === 'done') return task === 'done' ? work : { ...work, doneOn: today }
   return without(work, 'doneOn')
 }

@@ -15,7 +15,7 @@ export interface CalendarItem {
   url: string
 }
 
-const STATUS: Record<TaskState, string> = { open: 'NEEDS-ACTION', begun: 'IN-PROCESS', done: 'COMPLETED' }
+export const STATUS: Record<TaskState, string> = { open: 'NEEDS-ACTION', begun: 'IN-PROCESS', done: 'COMPLETED' }
 const TASK_OF: Record<string, TaskState> = {
   'NEEDS-ACTION': 'open',
   'IN-PROCESS': 'begun',
@@ -51,7 +51,8 @@ export function writeCalendar(name: string, items: readonly CalendarItem[], stam
   return `${calendar.toString()}\r\n`
 }
 
-function writeDates(part: ICAL.Component, dates: Dates, task: TaskState | null): void {
+/** Writes when something is into its part of a calendar, which says nothing about that yet. */
+export function writeDates(part: ICAL.Component, dates: Dates, task: TaskState | null): void {
   const { start, from, to, repeats } = dates
   const last = dates.end ?? start
   if (task) {
@@ -163,14 +164,8 @@ const MOST = 5_000
  * time is taken, and that is told in `unread`. Throws a RangeError with a sentence for what is no calendar.
  */
 export function readCalendar(text: string, zone = 'UTC'): ReadCalendar {
-  let calendar: ICAL.Component
-  try {
-    calendar = new ICAL.Component(ICAL.parse(text))
-  } catch {
-    throw new RangeError('This is no calendar that can be read.')
-  }
-  if (calendar.name !== 'vcalendar') throw new RangeError('This is no calendar that can be read.')
-  const parts = [...calendar.getAllSubcomponents('vevent'), ...calendar.getAllSubcomponents('vtodo')]
+  const calendar = parsed(text)
+  const parts = partsOf(calendar)
   const unread: string[] = []
   if (parts.length > MOST) unread.push(`Only the first ${MOST} of ${parts.length} entries were read.`)
   const items = parts.slice(0, MOST).flatMap((part) => readPart(part, unread, zone) ?? [])
@@ -178,7 +173,25 @@ export function readCalendar(text: string, zone = 'UTC'): ReadCalendar {
   return { name, items, unread }
 }
 
-function readPart(part: ICAL.Component, unread: string[], zone: string): CalendarItem | null {
+/** Throws a RangeError with a sentence for what is no calendar. */
+export function parsed(text: string): ICAL.Component {
+  try {
+    const calendar = new ICAL.Component(ICAL.parse(text))
+    if (calendar.name === 'vcalendar') return calendar
+  } catch {
+    // Told below.
+  }
+  throw new RangeError('This is no calendar that can be read.')
+}
+
+/** The events and to-dos of a calendar. */
+export const partsOf = (calendar: ICAL.Component): ICAL.Component[] => [
+  ...calendar.getAllSubcomponents('vevent'),
+  ...calendar.getAllSubcomponents('vtodo'),
+]
+
+/** Reads one event or to-do; null for one without a day. What is not taken over as it was is told in `unread`. */
+export function readPart(part: ICAL.Component, unread: string[], zone: string): CalendarItem | null {
   const text = wordsOf(part, 'summary') || 'Untitled'
   const isTask = part.name === 'vtodo'
   const start = timeOf(part, 'dtstart')
@@ -216,7 +229,7 @@ interface Clock {
   time: string | null
 }
 
-function clockOf(at: ICAL.Time, zone: string): Clock {
+export function clockOf(at: ICAL.Time, zone: string): Clock {
   if (at.isDate) return { day: dayOf(at), time: null }
   const two = (number: number) => String(number).padStart(2, '0')
   if (at.zone !== ICAL.Timezone.utcTimezone) return { day: dayOf(at), time: `${two(at.hour)}:${two(at.minute)}` }
