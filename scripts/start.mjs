@@ -9,6 +9,7 @@ const { values } = parseArgs({
     port: { type: 'string', default: '4170' },
     data: { type: 'string', default: join(root, '.data') },
     empty: { type: 'boolean', default: false },
+    'calendar-port': { type: 'string' },
   },
 })
 
@@ -20,6 +21,9 @@ await main(async () => {
   const port = Number(values.port)
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
     throw new Trouble(`--port ${values.port} is not a port. Give a number from 1 to 65535.`)
+  const calendarPort = Number(values['calendar-port'] ?? (port === 65_535 ? 4_171 : port + 1))
+  if (!Number.isInteger(calendarPort) || calendarPort < 1 || calendarPort > 65_535)
+    throw new Trouble(`--calendar-port ${values['calendar-port']} is not a port. Give a number from 1 to 65535.`)
   const { loadDemo, portIsFree, serve } = await import('./setup/serve.mjs')
   if (!(await portIsFree(port)))
     throw new Trouble(
@@ -34,25 +38,31 @@ await main(async () => {
     : await startPostgres(values.data)
   const settings = { databaseUrl: postgres.url, port, quiet: false, env: { LOG_LEVEL: 'warn' } }
   let app = null
+  let calendar = null
   let stopping = false
   const stop = async () => {
     if (stopping) return
     stopping = true
     await app?.stop()
+    await calendar?.stop()
     await postgres.stop()
     process.exit(0)
   }
   process.on('SIGINT', stop)
   process.on('SIGTERM', stop)
   try {
+    calendar = await standIn(calendarPort)
+    Object.assign(settings.env, calendar?.env)
     await migrate(postgres.url)
     if (!values.empty) await loadDemo(postgres.url)
     app = await serve(settings)
   } catch (error) {
+    await calendar?.stop()
     await postgres.stop()
     throw error
   }
   say(`Folvet is ready at ${app.address}`)
+  if (calendar) say(`A small calendar to try it with is at ${calendar.address}`)
   for (let pause = FIRST_PAUSE; ; pause = Math.min(pause * 2, LONGEST_PAUSE)) {
     const since = Date.now()
     await app.ended
@@ -65,3 +75,16 @@ await main(async () => {
     say(`Folvet is ready again at ${app.address}`)
   }
 })
+
+/** The small calendar that stands in for one elsewhere; null where its port is in use: everything else works without it. */
+async function standIn(port) {
+  const [{ portIsFree }, { startCalendar }] = await Promise.all([
+    import('./setup/serve.mjs'),
+    import('./setup/calendar.mjs'),
+  ])
+  if (await portIsFree(port)) return startCalendar({ folder: join(values.data, 'calendar'), port })
+  say(
+    `The small calendar is not started: port ${port} is in use. Give it another one with: npm start -- --calendar-port N`,
+  )
+  return null
+}

@@ -1,5 +1,7 @@
+import { mkdtempSync, rmSync } from 'node:fs'
 import type { TestProject } from 'vitest/node'
 import { ensureBuilt } from '../../scripts/setup/build.mjs'
+import { startCalendar } from '../../scripts/setup/calendar.mjs'
 import { freePort, temporaryPostgres } from '../../scripts/setup/postgres.mjs'
 import { serve } from '../../scripts/setup/serve.mjs'
 
@@ -7,6 +9,8 @@ declare module 'vitest' {
   export interface ProvidedContext {
     address: string
     databaseUrl: string
+    /** Of the small calendar server that stands in for one elsewhere. */
+    calendar: string
   }
 }
 
@@ -15,11 +19,16 @@ export default async function setup(project: TestProject): Promise<() => Promise
   await ensureBuilt()
   const postgres = await temporaryPostgres()
   process.env.DATABASE_URL = postgres.url
-  const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
+  const folder = mkdtempSync('/tmp/folvet-calendar-')
+  const calendar = await startCalendar({ folder, port: await freePort() })
+  const app = await serve({ databaseUrl: postgres.url, port: await freePort(), env: calendar.env })
+  project.provide('calendar', calendar.address)
   project.provide('address', app.address)
   project.provide('databaseUrl', postgres.url)
   return async () => {
     await app.stop()
+    await calendar.stop()
+    rmSync(folder, { recursive: true, force: true })
     await postgres.stop()
   }
 }

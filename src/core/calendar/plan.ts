@@ -30,13 +30,20 @@ export interface Mirrored {
   chosen: Which | null
 }
 
+/** What somebody has to choose about, with what is said on both sides. */
+export interface ToldConflict {
+  conflict: Conflict
+  here: Planned | null
+  there: Planned | null
+}
+
 /** What becomes of one entry, or of a topic that has none yet (its `href` is null then). */
 export interface Paired {
   href: string | null
   /** Null where it belongs to none any more. */
   topic: TopicId | null
   agreed: Agreed | null
-  conflict: Conflict | null
+  conflict: ToldConflict | null
   /** What is to be written into the calendar, or that the entry is to go. */
   there: Planned | 'away' | null
 }
@@ -177,7 +184,7 @@ function bringPairInStep(
     isFixed: entry?.isFixed ?? false,
     chosen,
   })
-  const { conflict } = step
+  const conflict = step.conflict && { conflict: step.conflict, here, there }
   if (step.here !== null) {
     const found = alive(records, topic)
     if (!found && entry && step.here !== 'away')

@@ -1,3 +1,4 @@
+import { findCalendars } from '../calendars/caldav'
 import { adopt } from '../commands/adopt'
 import { planMergeOf } from '../commands/merge-request'
 import { runCommand } from '../commands/run-command'
@@ -28,6 +29,7 @@ export const tasks = {
   emptyTrash,
   splitComesTo,
   takeText,
+  findCalendars,
   pageDifferences,
 }
 export type Tasks = typeof tasks

@@ -9,6 +9,7 @@ export {
   TopicId as TopicIdInPath,
 } from '../../core/records/ids'
 
+export const CalendarIdInPath = z.uuid().lowercase()
 export const ChangeIdInPath = z.uuid().lowercase()
 export const GrantIdInPath = z.uuid().lowercase()
 export const JobIdInPath = z.uuid().lowercase()

@@ -149,9 +149,10 @@ export async function keepPlan({ id, fence }: HeldJob, plan: unknown): Promise<v
 
 const TOLD = `id, person, kind, label, state, done, total, message`
 
+/** What is looked after every few minutes is told where it is about, not as something that goes on. */
 const TELL_JOBS = `
   SELECT ${TOLD} FROM job
-  WHERE collection = $1 AND (finished_at IS NULL OR finished_at > now() - make_interval(secs => ${TOLD_S}))
+  WHERE collection = $1 AND kind <> 'keep calendars in step' AND (finished_at IS NULL OR finished_at > now() - make_interval(secs => ${TOLD_S}))
   ORDER BY asked_at, id`
 
 /** What is being done in a collection, and what has just been done. */

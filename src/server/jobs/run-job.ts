@@ -3,6 +3,7 @@ import { reachesAll } from '../../core/rights/grant'
 import { database } from '../database'
 import { Failure } from '../http/failure'
 import { reachesOf } from '../people/rights'
+import { calendarsKind } from './calendars-job'
 import { checkLinksKind } from './check-links-job'
 import { importKind } from './import-job'
 import type { JobKind } from './job-kind'
@@ -16,6 +17,7 @@ const kinds = {
   import: importKind,
   'check web links': checkLinksKind,
   'read files': readFilesKind,
+  'keep calendars in step': calendarsKind,
 } as const
 type JobKindName = keyof typeof kinds
 

@@ -1,4 +1,5 @@
 import { Refusal } from '../../core/changes/problem'
+import { askForCalendars } from '../calendars/calendar-rows'
 import { isAway } from '../database'
 import { askForReading } from '../files/reading/reading-rows'
 import type { Tasks } from '../heavy/tasks'
@@ -29,13 +30,16 @@ export function startJobs(): void {
 
 /** Asks for jobs of our own, and works on what there is. */
 function look(): void {
-  askForReading()
-    .then((collections) => collections.forEach(announceJobs))
+  Promise.all([askForReading(), askForCalendars()])
+    .then((collections) => collections.flat().forEach(announceJobs))
     .catch((error: unknown) => {
-      if (!isAway(error)) log.error({ error }, 'it could not be seen whether there are files to read')
+      if (!isAway(error)) log.error({ error }, 'it could not be seen whether there is something to be done of our own')
     })
     .finally(workSoon)
 }
+
+/** To be called when there is something of our own to be done at once. */
+export const lookNow = look
 
 /** To be called when a job was added in this process. */
 export function workSoon(): void {
