@@ -1,6 +1,4 @@
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
-import type { AddressInfo } from 'node:net'
-import { afterEach, expect, inject, test } from 'vitest'
+import { expect, inject, test } from 'vitest'
 import type { Edit } from '../../src/core/changes/edit'
 import { Caller, onlyResult } from './people'
 
@@ -253,29 +251,14 @@ test('only editors of all keep calendars; passwords are never told; whoever may 
   expect(await season.lines()).toHaveLength(1)
 })
 
-const servers: Server[] = []
-afterEach(() => {
-  for (const server of servers.splice(0)) {
-    server.closeAllConnections()
-    server.close()
-  }
-})
-async function hostile(answer: (asked: IncomingMessage, response: ServerResponse) => void): Promise<string> {
-  const server = createServer(answer)
-  servers.push(server)
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
-  return `http://127.0.0.1:${(server.address() as AddressInfo).port}/`
-}
-
 test('addresses into the own network are refused unless a setting names them, and so is what is no calendar', async () => {
   const season = await Season.begin()
-  const own = await hostile((_, response) => response.end('secret'))
   const find = async (address: string) => {
     const { status, json } = await season.owner.send('POST', `${season.path()}/found`, { address })
-    return [status, (json as { message?: string }).message ?? (json as { name: string }[]).map(({ name }) => name)]
+    return [status, (json as { error?: string }).error ?? (json as { name: string }[]).map(({ name }) => name)]
   }
   const refused = [409, 'It lies in the server’s own network, and is not asked.']
-  expect(await find(own)).toEqual(refused)
+  expect(await find(inject('address'))).toEqual(refused)
   expect(await find('http://169.254.169.254/latest')).toEqual(refused)
   expect(await find('http://[::1]:80/')).toEqual(refused)
   expect(await find('ftp://example.org/')).toEqual([400, expect.stringContaining('not the address of a calendar')])
