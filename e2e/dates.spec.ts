@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, drag, openSection, plantGarden, selectTopic, topic } from './person'
+import { allSaved, drag, openSection, plantGarden, selectTopic, topic, write } from './person'
 
 /** The date of a day so many days from today, as ISO 8601. */
 function dayFromToday(days: number): string {
@@ -119,4 +119,105 @@ test('a season is planned: what is late comes first, days are dragged and ticked
   await page.getByText('by week').click()
   await page.getByRole('listitem').getByRole('link', { name: 'Plant fair' }).first().click()
   await expect(topic(page, 'Plant fair')).toHaveAttribute('aria-selected', 'true')
+})
+
+test('a season is kept in step with a calendar elsewhere: both ways, with a choice where both changed, and single entries put on topics', async ({
+  page,
+  context,
+}) => {
+  await plantGarden(page, '- Spring\n  - Sow peas\n- Autumn\n  - Lift leeks')
+  const collection = new URL(page.url()).pathname.split('/')[2]!
+  const map = page.url()
+  await selectTopic(page, 'Sow peas')
+  await openSection(page, /^Dates and task/)
+  await page.getByLabel('On', { exact: true }).fill(dayFromToday(6))
+  await allSaved(page)
+
+  // The small calendar that is started with the application is found, and chosen.
+  await page.goto(`/c/${collection}/dates`)
+  await page.getByRole('button', { name: 'In step with calendars' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Calendars elsewhere' })
+  const address = dialog.getByRole('textbox', { name: /^Address of the calendar/ })
+  await address.fill('http://192.168.0.1/')
+  await page.keyboard.press('Enter')
+  await expect(dialog.getByRole('alert')).toHaveText('It lies in the server’s own network, and is not asked.')
+  const offered = dialog.getByRole('button', { name: /^http/ })
+  const standIn = (await offered.textContent())!
+  await offered.click()
+  await expect(dialog.getByRole('radio', { name: 'Season of the reserve' })).toBeChecked()
+  await dialog.getByRole('button', { name: 'Keep in step' }).click()
+  const card = dialog.getByRole('region', { name: 'Season of the reserve' })
+  await expect(card.getByRole('status')).toContainText('7 of 7 entries with a topic')
+  await dialog.getByRole('button', { name: 'Another calendar' }).click()
+  await dialog.getByRole('button', { name: /^http/ }).click()
+  await dialog.getByRole('combobox', { name: 'Into the calendar go' }).click()
+  await page.getByRole('option', { name: 'no others than those that are in it' }).click()
+  await dialog.getByRole('combobox', { name: 'New entries there' }).click()
+  await page.getByRole('option', { name: 'wait until they are put on a topic' }).click()
+  await dialog.getByRole('button', { name: 'Keep in step' }).click()
+  await expect(dialog.getByRole('region', { name: 'Boat and tools' }).getByRole('status')).toContainText('0 of 2')
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: scheme })
+    expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations).toEqual([])
+  }
+  await page.keyboard.press('Escape')
+  // What came is on the page behind it.
+  await expect(page.getByRole('link', { name: 'Day of the open gate', exact: true })).toBeVisible()
+
+  // There, on its own page: what came from here, and what is changed.
+  const there = await context.newPage()
+  await there.goto(standIn)
+  await expect(there.getByLabel('Words of Sow peas')).toBeVisible()
+  const change = async (name: string, words: string) => {
+    await there.reload()
+    await there.goto(standIn)
+    await there.getByLabel(`Words of ${name}`, { exact: true }).fill(words)
+    await there.getByRole('button', { name: `Change ${name}`, exact: true }).click()
+    await expect(there.getByRole('status')).toHaveText(`${words} was changed.`)
+  }
+  const look = async () => {
+    await page.goto(`/c/${collection}/dates?calendars`)
+    const now = card.getByRole('button', { name: 'Look now' })
+    const answered = page.waitForResponse((response) => response.url().endsWith('/calendars') && response.ok())
+    await now.click()
+    await answered
+    await expect(now).toBeEnabled()
+    await expect(now).not.toHaveAttribute('data-loading', 'true')
+  }
+  await change('Sow peas', 'Sow early peas')
+  await page.goto(map)
+  for (const [before, after] of [
+    ['Inspection of the sluices', 'Look at the sluices'],
+    ['Day of the open gate', 'Open gates'],
+  ] as const) {
+    await selectTopic(page, before)
+    await page.keyboard.press('F2')
+    await page.keyboard.press('Control+a')
+    await write(page, after)
+  }
+  await allSaved(page)
+  await change('Day of the open gate', 'Gates open')
+  await look()
+  // Both had changed the words of one: neither was touched, and one is chosen.
+  await expect(card).toContainText('changed on both sides')
+  await card.getByRole('button', { name: 'Open gates: take what is in the calendar' }).click()
+  await expect(card).not.toContainText('changed on both sides', { timeout: 15_000 })
+  await there.goto(standIn)
+  await expect(there.getByLabel('Words of Look at the sluices')).toBeVisible()
+  await page.goto(map)
+  await expect(topic(page, 'Sow early peas')).toBeVisible()
+  await expect(topic(page, 'Gates open')).toBeVisible()
+
+  // A single entry of the other calendar is put on a topic by the keyboard.
+  await selectTopic(page, 'Lift leeks')
+  await openSection(page, /^Dates and task/)
+  await page.getByRole('button', { name: 'From a calendar …' }).click()
+  const words = page.getByRole('dialog').getByRole('textbox', { name: 'Words of the entry' })
+  await expect(words).toBeFocused()
+  await page.keyboard.type('saws')
+  await expect(page.getByRole('dialog').getByRole('listitem')).toHaveCount(1)
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('On', { exact: true })).toHaveValue(dayFromToday(20), { timeout: 15_000 })
+  await expect(topic(page, 'Lift leeks')).toHaveAccessibleName(/Task to do/)
 })

@@ -9,7 +9,7 @@ import { Trouble } from './say.mjs'
  * offers this calendar and may ask it, though it lies in its own network.
  */
 export async function startCalendar({ folder, port }) {
-  const child = spawn(process.execPath, [join(root, 'stand-ins', 'calendar', 'serve.mjs')], {
+  const child = spawn(process.execPath, [join(root, 'stand-ins', 'calendar', 'small-calendar.mjs')], {
     env: { ...process.env, FOLDER: folder, PORT: String(port) },
     stdio: ['ignore', 'inherit', 'inherit'],
   })

@@ -1,6 +1,6 @@
 import type { TopicId } from '../core/records/ids'
-import { mayRead, onlyMaps } from '../core/rights/grant'
-import { prepared, snapshot } from './database'
+import { mayRead, onlyMaps, reachesAll } from '../core/rights/grant'
+import { type Client, prepared, snapshot } from './database'
 import type { Member } from './http/endpoint'
 import { Failure } from './http/failure'
 import { isBelowTrash } from './search/conditions'
@@ -39,6 +39,11 @@ const SHARING = `
     AND NOT ${isBelowTrash('t.parent')}
   ORDER BY m.title, t.text, t.id LIMIT ${MOST}`
 
+/** Calendars elsewhere in which it is. */
+const PLANNED = `
+  SELECT c.id AS calendar, c.name, e.conflict IS NOT NULL AND e.chosen IS NULL AS "isOpen"
+  FROM calendar_entry e JOIN calendar c ON c.id = e.calendar WHERE c.collection = $1 AND e.topic = $2 ORDER BY c.name, c.id`
+
 /** What a topic has to do with topics anywhere in the collection, as far as these are open to whoever asks. */
 export async function aroundTopic({ collection, reach }: Member, topic: TopicId) {
   return snapshot(async (client) => {
@@ -55,6 +60,12 @@ export async function aroundTopic({ collection, reach }: Member, topic: TopicId)
       carriedBy: await ask(CARRYING),
       /** Topics with a web link to the same address as one here, by the id of that link. */
       sharing: await ask<Standing & { link: string }>(SHARING),
+      calendars: reachesAll(reach, 'editor') ? await inCalendars(client, collection, topic) : [],
     }
   })
+}
+
+async function inCalendars(client: Client, collection: string, topic: TopicId) {
+  return (await prepared<{ calendar: string; name: string; isOpen: boolean }>(client, PLANNED, [collection, topic]))
+    .rows
 }

@@ -15,7 +15,7 @@ export function beginnings(now) {
       at(9, 'Evening for volunteers', { time: '18:30', rule: 'FREQ=MONTHLY' }),
       at(16, 'Walk along the boardwalk', { time: '14:00' }),
       at(24, 'Inspection of the sluices'),
-      at(40, 'Open day'),
+      at(40, 'Day of the open gate'),
       at(12, 'Order coir logs', { isTask: true }),
     ]),
     'Boat-and-tools': calendar([at(5, 'Boat to the yard'), at(20, 'Saws back from sharpening', { isTask: true })]),

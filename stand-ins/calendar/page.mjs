@@ -29,7 +29,7 @@ function rowOf([name, { text }]) {
 }
 
 const STYLE = `
-  body { font: 16px/1.5 system-ui, sans-serif; max-width: 46rem; margin: 2rem auto; padding: 0 1rem; color: #222; background: #fff }
+  body { font: 16px/1.5 system-ui, sans-serif; max-width: 56rem; margin: 2rem auto; padding: 0 1rem; color: #222; background: #fff }
   h1 { font-size: 1.4rem } h2 { font-size: 1.1rem; margin-top: 2rem }
   form { display: flex; flex-wrap: wrap; gap: .5rem; align-items: center; margin: .4rem 0 }
   input:not([type=checkbox]) { font: inherit; padding: .2rem .4rem; border: 1px solid #888; border-radius: 3px; min-width: 0 }

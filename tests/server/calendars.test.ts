@@ -161,6 +161,17 @@ test('what is changed on either side arrives at the other, what both changed is 
   expect(await season.told()).toMatchObject({ trouble: null, paired: 2, conflicts: [] })
   expect([await season.lines(), await elsewhere.lines()]).toEqual(before)
 
+  // Trashed here, the entry goes there; brought back, it says again all that it said.
+  const { id: house } = (await season.topics()).find(({ text }) => text === 'Open house')!
+  await season.set('Open house', { trashed: true })
+  await season.look()
+  expect(await elsewhere.lines()).toHaveLength(1)
+  const back = { kind: 'topic', id: house, before: {}, after: { trashed: false } } as unknown as Edit
+  expect(onlyResult(await season.owner.change([back])).ok).toBe(true)
+  await season.look()
+  expect((await elsewhere.all()).join()).toMatch(/LOCATION:Hut[\s\S]*X-OWN:kept/)
+  expect([await season.lines(), await elsewhere.lines()]).toEqual(before)
+
   // Removed there, the topic stays without a date; trashed here, the entry goes there.
   await elsewhere.remove('a.ics')
   await season.set('Count newts', { trashed: true })

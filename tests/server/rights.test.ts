@@ -146,6 +146,26 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/dates-feed': { rights: readers },
   'POST /api/collections/[collection]/dates-feed': { rights: readers },
   'DELETE /api/collections/[collection]/dates-feed': { rights: readers },
+  'GET /api/collections/[collection]/calendars': { rights: editorsOfAll },
+  // Looked for is nothing that is there: what is asked about it is in calendars.test.ts.
+  'POST /api/collections/[collection]/calendars/found': {
+    rights: { ...editorsOfAll, editor: 409, owner: 409 },
+    body: { address: 'http://127.0.0.1:9/' },
+  },
+  'POST /api/collections/[collection]/calendars': {
+    rights: { ...editorsOfAll, editor: 404, owner: 404 },
+    body: { address: 'http://127.0.0.1:9/', name: '', zone: 'UTC', gives: 'all', takes: 'all', intoMap: NOT_THERE },
+  },
+  'GET /api/collections/[collection]/calendars/waiting': { rights: editorsOfAll },
+  'POST /api/collections/[collection]/calendars/[calendar]': {
+    rights: { ...editorsOfAll, editor: 404, owner: 404 },
+    body: { act: 'look' },
+  },
+  'PUT /api/collections/[collection]/calendars/[calendar]': {
+    rights: { ...editorsOfAll, editor: 404, owner: 404 },
+    body: { gives: 'all', takes: 'all', intoMap: NOT_THERE },
+  },
+  'DELETE /api/collections/[collection]/calendars/[calendar]': { rights: { ...editorsOfAll, editor: 404, owner: 404 } },
   'GET /feeds/[secret]/dates.ics': { rights: all(404) },
   'GET /api/collections/[collection]/comments': { rights: readers },
   'POST /api/collections/[collection]/comments/seen': { rights: readers, body: { comments: [NOT_THERE] } },

@@ -3,7 +3,7 @@ import { mergeText } from '../text/merge-text'
 
 /** What is on one side: here, on a topic, or there, in a calendar. */
 export const FIELDS = ['text', 'note', 'dates', 'task'] as const
-export type Field = (typeof FIELDS)[number]
+type Field = (typeof FIELDS)[number]
 
 /** What each side said when the two were last in step: what one of them cannot say is not taken for a change. */
 export interface Agreed {

@@ -25,7 +25,7 @@ export interface Mirrored {
   entry: CalendarEntry | null
   isGone: boolean
   topic: TopicId | null
-  /** Null where somebody has just put the two together. */
+  /** Null where somebody has just put the two together, and of one that was removed there from here. */
   agreed: Agreed | null
   chosen: Which | null
 }
@@ -155,11 +155,12 @@ function plannedOf(records: Records, { text, note, dates, task }: TopicRecord): 
 }
 
 /** What a topic says, as long as there is something about it that a calendar holds. */
-function sayingOf(records: Records, topic: TopicId, agreed: Agreed | null): Planned | null {
+function sayingOf(records: Records, topic: TopicId, { agreed, entry, isGone }: Mirrored): Planned | null {
   const found = alive(records, topic)
   if (!found) return null
-  const wasDated = agreed !== null && agreed.here.dates !== null
-  const isHeld = agreed === null || found.dates !== null || (!wasDated && found.task !== null)
+  const wasDated = agreed ? agreed.here.dates !== null : isGone && entry?.dates !== null
+  const isNew = agreed === null && !isGone
+  const isHeld = isNew || found.dates !== null || (!wasDated && found.task !== null)
   return isHeld ? plannedOf(records, found) : null
 }
 
@@ -175,7 +176,9 @@ function bringPairInStep(
   // One that cannot be read any more is left alone.
   if (!entry && !isGone) return null
   const there = isGone ? null : entry && plannedPart(entry)
-  const here = sayingOf(records, topic, agreed)
+  const here = sayingOf(records, topic, mirrored)
+  // One that was removed there from here is kept in mind as long as the topic can come back.
+  if (isGone && agreed === null && !here && records.get('topic', topic)) return null
   const isPut = mirrored.topic !== null && agreed === null && here !== null && there !== null
   const step = bringInStep({
     here,

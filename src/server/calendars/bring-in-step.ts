@@ -24,17 +24,18 @@ import {
   type CalendarRow,
   type EntryRow,
   entriesOf,
-  forgetEntry,
   keepGone,
   keepPairs,
+  keepRemoved,
   keepSeen,
   noteInStep,
 } from './calendar-rows'
 
 /** How often it is worked out anew because somebody changed the collection meanwhile. */
 const MOST_ATTEMPTS = 4
-/** So many entries may go there at once, or half of them, before a person is asked whether that is meant. */
+/** So many of them, or half, may go on one side at once before a person is asked whether that is meant. */
 const MOST_GONE = 10
+const areMost = (gone: number, pairs: number): boolean => gone > Math.max(MOST_GONE, pairs / 2)
 
 /**
  * Brings a collection and a calendar elsewhere in step. What is there is read first, and kept; then what that comes to here is committed as
@@ -65,7 +66,10 @@ async function seeEntries(calendar: CalendarRow, { etags }: Listing, end: number
   const gone = [...known.values()].filter(({ href, gone }) => !gone && !etags.has(href))
   const pairs = [...known.values()].filter(({ topic }) => topic !== null).length
   const lost = gone.filter(({ topic }) => topic !== null).length
-  if (lost > Math.max(MOST_GONE, pairs / 2) && !calendar.mayLose) throw new MostIsGone(lost, pairs)
+  if (areMost(lost, pairs) && !calendar.mayLose)
+    throw new MostIsGone(
+      `${lost} of ${pairs} entries that go with topics are not there any more. Nothing was changed here.`,
+    )
   await transaction((client) =>
     keepGone(
       client,
@@ -107,6 +111,11 @@ async function takeOver(calendar: CalendarRow, rows: readonly EntryRow[]): Promi
       },
     )
     const { changed, added, branch } = plan
+    const [lost, pairs] = [plan.pairs.filter(({ there }) => there === 'away').length, plan.pairs.length]
+    if (areMost(lost, pairs) && !calendar.mayLose)
+      throw new MostIsGone(
+        `${lost} of ${pairs} topics that go with entries lost their dates here, or were trashed. Nothing was removed there.`,
+      )
     if (changed.length + added.length > 0) {
       const args = { name: calendar.name, branch: { topic: branch, map: calendar.intoMap }, changed, added, today }
       const { change } = takeFromCalendar(records, args, { newId: uuid })
@@ -126,12 +135,8 @@ async function takeOver(calendar: CalendarRow, rows: readonly EntryRow[]): Promi
   }
 }
 
-/** Most of what goes with topics is gone there: somebody has to say that it is meant. */
-export class MostIsGone extends CalendarTrouble {
-  constructor(lost: number, pairs: number) {
-    super(`${lost} of ${pairs} entries that go with topics are not there any more. Nothing was changed here.`)
-  }
-}
+/** Most of what goes together is gone on one side: somebody has to say that it is meant. */
+export class MostIsGone extends CalendarTrouble {}
 
 const isOther = (row: EntryRow, { topic, agreed, conflict }: Omit<Paired, 'href' | 'there'>): boolean =>
   row.topic !== topic ||
@@ -182,20 +187,21 @@ async function writeOne(
 ): Promise<void> {
   if (there === 'away') {
     if (row && !row.gone) await removeEntry(calendar, row.href, row.etag)
-    await forgetEntry(calendar.id, href!)
+    await keepRemoved(calendar.id, href!)
     return
   }
   const at = href ?? `${calendar.address}${topic}.ics`
-  const before = row && !row.gone ? row : null
+  const isThere = row !== null && !row.gone
   const planned = takesTasks ? there! : { ...there!, task: null }
   const body = writeEntry(planned, {
-    before: before?.body ?? null,
+    // One that comes back says again what it said.
+    before: row?.body ?? null,
     uid: row?.entry?.uid ?? uidOf(topic!),
     url: `${calendar.origin}/c/${calendar.collection}?topic=${topic}`,
     stamp: new Date().toISOString(),
     zone: calendar.zone,
   })
-  const etag = await putEntry(calendar, at, body, before?.etag ?? null)
+  const etag = await putEntry(calendar, at, body, isThere ? row.etag : null)
   const entry = readEntry(body, calendar.zone)
   await transaction(async (client) => {
     await keepSeen(client, calendar.id, [{ href: at, etag, body, entry }])

@@ -192,6 +192,10 @@ export async function keepPairs(on: Client, calendar: string, pairs: readonly No
   await on.query('DELETE FROM calendar_entry WHERE calendar = $1 AND gone AND topic IS NULL', [calendar])
 }
 
-export async function forgetEntry(calendar: string, href: string): Promise<void> {
-  await database().query('DELETE FROM calendar_entry WHERE calendar = $1 AND href = $2', [calendar, href])
+/** One that was removed there because of what was done here: what it said is kept, so that it can come back. */
+export async function keepRemoved(calendar: string, href: string): Promise<void> {
+  await database().query(
+    `UPDATE calendar_entry SET gone = true, agreed = NULL, conflict = NULL, chosen = NULL WHERE calendar = $1 AND href = $2`,
+    [calendar, href],
+  )
 }

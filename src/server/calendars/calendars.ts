@@ -97,7 +97,7 @@ export async function toldCalendars({ collection }: Member) {
   const [rows, counts, conflicts, busy] = await Promise.all([
     calendarsOf(collection),
     database().query<{ calendar: string; entries: number; paired: number }>(
-      `SELECT c.id AS calendar, count(e.href)::int AS entries, count(e.topic)::int AS paired
+      `SELECT c.id AS calendar, count(*) FILTER (WHERE NOT e.gone)::int AS entries, count(e.topic) FILTER (WHERE NOT e.gone)::int AS paired
        FROM calendar c JOIN calendar_entry e ON e.calendar = c.id WHERE c.collection = $1 GROUP BY c.id`,
       [collection],
     ),

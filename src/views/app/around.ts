@@ -13,6 +13,8 @@ const Around = z.object({
   linkedFrom: z.array(Standing),
   carriedBy: z.array(Standing),
   sharing: z.array(Standing.extend({ link: z.string() })),
+  /** In which calendars elsewhere it is; whether somebody has to choose about it there. */
+  calendars: z.array(z.object({ calendar: z.string(), name: z.string(), isOpen: z.boolean() })),
 })
 type Around = z.infer<typeof Around>
 
@@ -21,7 +23,7 @@ export const askAround = (collection: string, topic: string): Promise<Around> =>
   ask(Around, `/api/collections/${collection}/topics/${topic}/around`)
 
 /** Stands for what is not known yet. */
-const NOTHING = { linkedFrom: [], carriedBy: [], sharing: [] } as unknown as Around
+const NOTHING = { linkedFrom: [], carriedBy: [], sharing: [], calendars: [] } as unknown as Around
 
 /** So long a topic is selected before it is asked what is around it, in ms. */
 const CALM_MS = 400
@@ -44,7 +46,9 @@ export function useAround({ id: topic, note }: TopicRecord): Around | null {
     },
     // Most topics have to do with no others: then nothing is drawn anew.
     select: (around) =>
-      around.linkedFrom.length + around.carriedBy.length + around.sharing.length > 0 ? around : null,
+      around.linkedFrom.length + around.carriedBy.length + around.sharing.length + around.calendars.length > 0
+        ? around
+        : null,
     placeholderData: NOTHING,
     retry: false,
     staleTime: 0,

@@ -7,7 +7,14 @@ export function UndoButton({ onDone }: { onDone(): void }) {
   const { undo } = session.undoable
   if (!undo) return null
   return (
-    <Button variant="default" onClick={() => void session.takeBack('undo').then(onDone)}>
+    <Button
+      variant="default"
+      maw="100%"
+      h="auto"
+      mih={36}
+      styles={{ label: { whiteSpace: 'normal', overflowWrap: 'anywhere' } }}
+      onClick={() => void session.takeBack('undo').then(onDone)}
+    >
       Undo: {undo.label}
     </Button>
   )

@@ -10,6 +10,7 @@ import { ask, tell, wordsFor } from '../app/api'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
 import { today } from '../app/when'
+import { CalendarsButton } from '../calendars/CalendarsButton'
 import { UndoButton } from '../collection/UndoButton'
 import { useTags } from '../search/use-tags'
 import { useSession } from '../sync/use-session'
@@ -111,11 +112,13 @@ function DatesOfAll() {
     >
       <Stack gap="md">
         <Group justify="space-between">
-          <Title order={1} size="h2">
-            Dates
-          </Title>
-          <Group gap="xs">
+          <Group gap="md">
+            <Title order={1} size="h2">
+              Dates
+            </Title>
             <UndoButton onDone={() => void refresh()} />
+          </Group>
+          <Group gap="xs">
             {session.mayEditAll && home && (
               <FileButton accept=".ics,text/calendar" onChange={(file) => void bringIn(file)}>
                 {(props) => (
@@ -125,6 +128,7 @@ function DatesOfAll() {
                 )}
               </FileButton>
             )}
+            {session.mayEditAll && <CalendarsButton onInStep={() => void refresh()} />}
             <FeedButton />
             <Button
               variant="default"

@@ -19,8 +19,12 @@ export type DatedTopic = z.infer<typeof DatedTopic> & { isRepetition?: true }
 /** What the server tells of topics with a day; see server/dates. */
 export const DatesAnswer = z.array(DatedTopic)
 
-export const addressOf = (collection: string, { map, topic }: DatedTopic): string =>
+/** Where the date of a topic is seen and set. */
+export const addressOfTopic = (collection: string, map: string, topic: string): string =>
   `/c/${collection}/m/${map}?topic=${topic}&section=dates`
+
+export const addressOf = (collection: string, { map, topic }: DatedTopic): string =>
+  addressOfTopic(collection, map, topic)
 
 /** How far ahead repetitions are shown, in days, and most of one topic. */
 const [AHEAD, MOST] = [400, 60]

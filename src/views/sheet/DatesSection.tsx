@@ -22,6 +22,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { progressBelow } from '../../core/tree/progress'
 import { calendarHere, sayDays, today } from '../app/when'
+import { InCalendars } from '../calendars/InCalendars'
 import { usePeople } from '../comments/comments'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
@@ -64,6 +65,7 @@ export default function DatesSection({ topics }: { topics: readonly TopicRecord[
           </Text>
         )}
       </div>
+      {topics.length === 1 && <InCalendars topic={topics[0]!} />}
       <WorkOn topics={topics} />
       {topics.length === 1 && <Below topic={topics[0]!} />}
     </Stack>

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { type Mirrored, planSync, type Terms, uidOf } from '../../../src/core/calendar/plan'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
+import { restoreTopic } from '../../../src/core/commands/restore-topic'
 import { setDates } from '../../../src/core/commands/set-dates'
 import { setText } from '../../../src/core/commands/set-text'
 import { takeFromCalendar } from '../../../src/core/commands/take-from-calendar'
@@ -74,7 +75,9 @@ class Beside {
         this.calendar.set(at, { uid: before?.uid ?? uidOf(topic!), url: '', isFixed: false, ...before, ...there })
       const entry = this.calendar.get(at) ?? null
       if (broken === 'after writing there') continue
-      if (topic === null || there === 'away') noted.delete(at)
+      if (topic === null) noted.delete(at)
+      else if (there === 'away')
+        noted.set(at, { href: at, entry: before!, isGone: true, topic, agreed: null, chosen: null })
       else noted.set(at, { href: at, entry, isGone: !entry, topic, agreed, chosen: null })
     }
     this.noted = [...noted.values()]
@@ -94,12 +97,14 @@ interface Act {
   day?: number | null
   text?: string
   isTrashed?: true
+  isBack?: true
 }
 
 const anAct = fc.oneof(
   fc.record({ side: fc.constant('here'), which: fc.nat(5), day: fc.option(fc.integer({ min: 1, max: 9 })) }),
   fc.record({ side: fc.constant('here'), which: fc.nat(5), text: fc.constantFrom('Ponds', 'Walls', 'Paths') }),
   fc.record({ side: fc.constant('here'), which: fc.nat(5), isTrashed: fc.constant(true) }),
+  fc.record({ side: fc.constant('here'), which: fc.nat(5), isBack: fc.constant(true) }),
   fc.record({ side: fc.constant('there'), which: fc.nat(5), day: fc.integer({ min: 1, max: 9 }) }),
   fc.record({ side: fc.constant('there'), which: fc.nat(5), text: fc.constantFrom('Bats', 'Owls') }),
   fc.record({ side: fc.constant('there'), which: fc.nat(5), isTrashed: fc.constant(true) }),
@@ -118,7 +123,12 @@ function play(beside: Beside, act: Act): void {
   else beside.sync((['nowhere', 'after the commit', 'after writing there'] as const)[act.which]!)
 }
 
-function playHere(beside: Beside, { which, text, isTrashed }: Act, dates: Dates | null): void {
+function playHere(beside: Beside, { which, text, isTrashed, isBack }: Act, dates: Dates | null): void {
+  const { records } = beside.garden
+  const lost = [...records.topicsOf(beside.map)].filter(({ trashed }) => trashed)
+  if (isBack && lost.length > 0)
+    beside.garden.do((r, ids) => restoreTopic(r, { topic: lost[which % lost.length]!.id }, ids))
+  if (isBack) return
   const below = beside.topics().filter(({ place }) => place.kind !== 'root')
   const { id } = below[which % below.length] ?? {}
   if (!id) return
