@@ -23,6 +23,6 @@ await main(async () => {
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)
-  await loadDemo(postgres.url)
+  await loadDemo(postgres.url, calendar.env)
   app = await serve({ databaseUrl: postgres.url, port: Number(process.env.PORT ?? 4185), env: calendar.env })
 })

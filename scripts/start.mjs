@@ -54,7 +54,7 @@ await main(async () => {
     calendar = await standIn(calendarPort)
     Object.assign(settings.env, calendar?.env)
     await migrate(postgres.url)
-    if (!values.empty) await loadDemo(postgres.url)
+    if (!values.empty) await loadDemo(postgres.url, calendar?.env)
     app = await serve(settings)
   } catch (error) {
     await calendar?.stop()

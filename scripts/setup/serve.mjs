@@ -15,9 +15,9 @@ export function portIsFree(port) {
 }
 
 /** Loads the demo collection where it is not there yet. */
-export async function loadDemo(databaseUrl) {
+export async function loadDemo(databaseUrl, env = {}) {
   const { code, output } = await run(process.execPath, [join(root, 'bin', 'folvet.mjs'), 'demo'], {
-    env: { ...process.env, DATABASE_URL: databaseUrl },
+    env: { ...process.env, DATABASE_URL: databaseUrl, ...env },
   })
   if (code !== 0) throw new Trouble(`The demo could not be loaded:\n${output.trim()}`)
 }

@@ -1,4 +1,6 @@
 import { join } from 'node:path'
+import type { MapId } from '../core/records/ids'
+import { insertCalendar } from './calendars/calendar-rows'
 import { addMember } from './collections'
 import { unlimited } from './commit/commit-changes'
 import { database, transaction } from './database'
@@ -27,6 +29,7 @@ export async function loadDemo(): Promise<boolean> {
       await addMember(client, collection, person.id, 'owner')
       await addMember(client, collection, writer.id, 'editor')
     })
+    await keepInStep(collection, person.id)
   } catch (error) {
     await database().query('DELETE FROM person WHERE id = ANY($1)', [[person.id, writer.id]])
     throw error
@@ -34,4 +37,27 @@ export async function loadDemo(): Promise<boolean> {
     source.close()
   }
   return true
+}
+
+/** The map of the field season is kept in step with a calendar of the small server that was started beside, where one was. */
+async function keepInStep(collection: string, person: string): Promise<void> {
+  const { FOLVET_CALENDAR: server } = process.env
+  const { rows } = await database().query<{ id: MapId }>(
+    "SELECT id FROM map WHERE collection = $1 AND title = 'Field season 2026'",
+    [collection],
+  )
+  const [season] = rows
+  if (!server || !season) return
+  await insertCalendar({
+    ...{
+      collection,
+      person,
+      name: 'Field season',
+      address: `${server}calendars/Field-season/`,
+      user: '',
+      password: '',
+    },
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    ...{ origin: '', gives: 'map', givesMap: season.id, takes: 'chosen', intoMap: season.id },
+  })
 }

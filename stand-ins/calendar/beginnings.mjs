@@ -18,6 +18,11 @@ export function beginnings(now) {
       at(40, 'Day of the open gate'),
       at(12, 'Order coir logs', { isTask: true }),
     ]),
+    'Field-season': calendar([
+      at(6, 'Excavator arrives', { time: '07:30' }),
+      at(18, 'The hut is booked for a school'),
+      at(27, 'Meeting with the canal board', { time: '10:00', rule: 'FREQ=MONTHLY;INTERVAL=3' }),
+    ]),
     'Boat-and-tools': calendar([at(5, 'Boat to the yard'), at(20, 'Saws back from sharpening', { isTask: true })]),
   }
 }

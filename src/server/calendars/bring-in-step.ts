@@ -197,7 +197,7 @@ async function writeOne(
     // One that comes back says again what it said.
     before: row?.body ?? null,
     uid: row?.entry?.uid ?? uidOf(topic!),
-    url: `${calendar.origin}/c/${calendar.collection}?topic=${topic}`,
+    url: calendar.origin === '' ? '' : `${calendar.origin}/c/${calendar.collection}?topic=${topic}`,
     stamp: new Date().toISOString(),
     zone: calendar.zone,
   })

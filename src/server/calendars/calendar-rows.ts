@@ -1,3 +1,4 @@
+import { v7 as uuid } from 'uuid'
 import type { Agreed, Which } from '../../core/calendar/in-step'
 import type { ToldConflict } from '../../core/calendar/plan'
 import type { CalendarEntry } from '../../core/formats/calendar-entry'
@@ -15,6 +16,7 @@ export interface CalendarRow {
   person: string
   personName: string
   zone: string
+  /** Empty where it is not known yet. */
   origin: string
   gives: 'all' | 'none' | 'map'
   givesMap: MapId | null
@@ -40,6 +42,29 @@ export async function calendarsOf(collection: string): Promise<CalendarRow[]> {
     [collection],
   )
   return rows
+}
+
+/** Most calendars with which one collection is kept in step. */
+export const MOST_CALENDARS = 10
+
+/** Adds a calendar, at which it is looked soon; returns its id. Null where it is there already, or there are too many. */
+export async function insertCalendar(
+  row: Omit<
+    CalendarRow,
+    'id' | 'personName' | 'branch' | 'mayLose' | 'topicsSeen' | 'inStepAt' | 'asksToLose' | 'trouble'
+  >,
+): Promise<string | null> {
+  const id = uuid()
+  const { rowCount } = await database().query(
+    `INSERT INTO calendar (id, collection, name, address, user_name, password, person, zone, origin, gives, gives_map, takes, into_map, branch)
+     SELECT $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14
+     WHERE (SELECT count(*) FROM calendar WHERE collection = $2) < ${MOST_CALENDARS} ON CONFLICT (collection, address) DO NOTHING`,
+    [
+      ...[id, row.collection, row.name, row.address, row.user, row.password, row.person, row.zone, row.origin],
+      ...[row.gives, row.givesMap, row.takes, row.intoMap, uuid()],
+    ],
+  )
+  return rowCount === 1 ? id : null
 }
 
 /**

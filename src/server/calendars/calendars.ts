@@ -1,5 +1,4 @@
 import pLimit from 'p-limit'
-import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import type { ToldConflict } from '../../core/calendar/plan'
 import type { CalendarEntry } from '../../core/formats/calendar-entry'
@@ -13,10 +12,7 @@ import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { lookNow } from '../jobs/runner'
 import type { FoundCalendar } from './caldav'
-import { type CalendarRow, calendarsOf, lookSoon } from './calendar-rows'
-
-/** Most calendars with which one collection is kept in step. */
-const MOST_CALENDARS = 10
+import { type CalendarRow, calendarsOf, insertCalendar, lookSoon, MOST_CALENDARS } from './calendar-rows'
 
 const Address = z
   .string()
@@ -163,17 +159,17 @@ export async function addCalendar(
   const found = await seekCalendars(given)
   const calendar = found.find(({ address }) => address === given.address)
   if (!calendar) throw new Failure(409, 'There is no calendar at this address.')
-  const id = uuid()
-  const { rowCount } = await database().query(
-    `INSERT INTO calendar (id, collection, name, address, user_name, password, person, zone, origin, gives, gives_map, takes, into_map, branch)
-     SELECT $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14
-     WHERE (SELECT count(*) FROM calendar WHERE collection = $2) < ${MOST_CALENDARS} ON CONFLICT (collection, address) DO NOTHING`,
-    [
-      ...[id, collection, (given.name || calendar.name).slice(0, MAX_TITLE), given.address, given.user, given.password],
-      ...[person.id, given.zone, origin, ...columnsOf(given), uuid()],
-    ],
-  )
-  if (rowCount === 0)
+  const { gives, ...rest } = given
+  const id = await insertCalendar({
+    ...rest,
+    collection,
+    person: person.id,
+    name: (given.name || calendar.name).slice(0, MAX_TITLE),
+    origin,
+    gives: typeof gives === 'string' ? gives : 'map',
+    givesMap: typeof gives === 'string' ? null : gives.map,
+  })
+  if (id === null)
     throw new Failure(
       409,
       `This collection is kept in step with this calendar already, or with ${MOST_CALENDARS} others.`,
