@@ -20,6 +20,13 @@ const withPassage = unless(() => usePassage.getState().passage !== null, 'Select
 export const ENRICH_ACTS = [
   ...acts('enrich', 'Behind the topic', [
     { id: 'note', name: 'Write the note', keys: ['Alt+n'], when: [one], act: () => workspace.openSection('note') },
+    {
+      id: 'wide-note',
+      name: 'Write the note in the whole window',
+      keys: ['Alt+Shift+n'],
+      when: [one],
+      act: (situation) => workspace.dialog({ kind: 'note', topic: theTopic(situation).id }),
+    },
     { id: 'weblink', name: 'Add a web link', when: [mayEdit, one], act: () => workspace.openSection('links') },
     { id: 'files', name: 'Attach files', when: [mayEdit, one], act: () => workspace.openSection('files') },
     {

@@ -1,7 +1,8 @@
-import { Button, Modal } from '@mantine/core'
+import { Button } from '@mantine/core'
 import { IconArrowLeft } from '@tabler/icons-react'
 import type { KeyboardEvent, ReactNode } from 'react'
 import styles from './full-window.module.css'
+import { Modal } from './Modal'
 
 /**
  * A piece of work that takes the whole window, over the map it is about: its title with the way back, and below it what is
@@ -37,7 +38,6 @@ export function FullWindow({
       onClose={onClose}
       withCloseButton={false}
       attributes={{ content: { 'aria-label': label } }}
-      transitionProps={{ duration: 0 }}
       styles={{ body: { height: '100%', padding: 0 } }}
     >
       <div className={styles.window} onKeyDown={isCovered ? undefined : onKeyDown} role="none">

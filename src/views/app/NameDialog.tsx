@@ -1,5 +1,6 @@
-import { Button, Group, Modal, Stack, TextInput } from '@mantine/core'
+import { Button, Group, Stack, TextInput } from '@mantine/core'
 import { useState } from 'react'
+import { Modal } from './Modal'
 
 interface Props {
   title: string
@@ -17,7 +18,7 @@ interface Props {
 export function NameDialog({ title, act = 'Rename', name: before, most, onName, onClose }: Props) {
   const [name, setName] = useState(before)
   return (
-    <Modal opened onClose={onClose} title={title} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={title}>
       <form
         onSubmit={(event) => {
           event.preventDefault()

@@ -1,8 +1,9 @@
-import { Button, Group, Modal, PasswordInput, Stack, Text, TextInput } from '@mantine/core'
+import { Button, Group, PasswordInput, Stack, Text, TextInput } from '@mantine/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { ask, tell, tellTrouble, wordsFor } from './api'
+import { Modal } from './Modal'
 import type { Person } from './person'
 
 /** What somebody without an account is asked before they keep what they made as one, or leave nothing behind. */

@@ -1,4 +1,5 @@
-import { Button, Group, Modal, Stack, Text } from '@mantine/core'
+import { Button, Group, Stack, Text } from '@mantine/core'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import type { Dropped } from './use-plate-drag'
 
@@ -12,7 +13,7 @@ export function BranchDropped({ dropped: { topic, onto }, onClose }: { dropped: 
     void session.command('send-to-map', { topics: [topic!.id], map: onto, copies })
   }
   return (
-    <Modal opened onClose={onClose} title={`${name}, dropped onto ${other}`} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={`${name}, dropped onto ${other}`}>
       <Stack>
         <Text size="sm">
           It comes last below the root there, with all that hangs on it. Links follow. It can be taken back.

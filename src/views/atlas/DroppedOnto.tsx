@@ -1,4 +1,5 @@
-import { Button, Group, Modal, Stack, Text } from '@mantine/core'
+import { Button, Group, Stack, Text } from '@mantine/core'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import type { Dropped } from './use-plate-drag'
 
@@ -19,7 +20,7 @@ export function DroppedOnto({ dropped: { maps, onto }, onPut, onClose }: Props) 
     void session.command('hang-map', { map, behind: onto })
   }
   return (
-    <Modal opened onClose={onClose} title={`${name}, dropped onto ${other}`} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={`${name}, dropped onto ${other}`}>
       <Stack>
         <Text size="sm">What should come of it? Each can be taken back.</Text>
         <Button data-autofocus onClick={hang}>

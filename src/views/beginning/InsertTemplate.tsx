@@ -1,8 +1,9 @@
-import { ActionIcon, Modal } from '@mantine/core'
+import { ActionIcon } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
 import { removeTemplate } from '../../core/commands/save-template'
 import { insertTemplate } from '../../core/commands/use-template'
 import type { TopicId } from '../../core/records/ids'
+import { Modal } from '../app/Modal'
 import { today } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
@@ -23,7 +24,7 @@ export default function InsertTemplate({ topic, onClose }: { topic: TopicId; onC
     if (select) workspace.select(active, select)
   }
   return (
-    <Modal opened onClose={onClose} title="Insert a template" size="xl" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="Insert a template" size="xl">
       <div className={styles.plates}>
         {templates.map(({ id, name, use, kept }) => (
           <div key={id} className={styles.removable}>

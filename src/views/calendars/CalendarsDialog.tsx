@@ -1,7 +1,8 @@
-import { Alert, Button, Loader, Modal, Stack, Text } from '@mantine/core'
+import { Alert, Button, Loader, Stack, Text } from '@mantine/core'
 import { IconPlus } from '@tabler/icons-react'
 import { useState } from 'react'
 import { wordsFor } from '../app/api'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import { CalendarCard } from './CalendarCard'
 import { ConnectForm } from './ConnectForm'
@@ -15,7 +16,7 @@ export default function CalendarsDialog({ onClose }: { onClose(): void }) {
   const home = session.maps.find(({ id }) => id === session.collection.homeMap) ?? session.maps[0]
   const isConnecting = isAdding || calendars.length === 0
   return (
-    <Modal opened onClose={onClose} size="lg" title="Calendars elsewhere" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} size="lg" title="Calendars elsewhere">
       <Stack gap="md">
         <Text size="sm" c="dimmed">
           Topics with a date and the entries of a calendar elsewhere are kept in step: words, note, date and task, in

@@ -1,10 +1,11 @@
-import { Loader, Modal, Stack, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { Loader, Stack, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { repeatWords } from '../../core/dates/words'
 import type { TopicRecord } from '../../core/records/topic'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { ask, tell, wordsFor } from '../app/api'
+import { Modal } from '../app/Modal'
 import { calendarHere, sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import { calendarsPath, useAskCalendar, WaitingEntries, type WaitingEntry } from './calendars'
@@ -43,13 +44,7 @@ export default function PutEntryDialog({ topic, onClose }: { topic: TopicRecord;
     await queries.invalidateQueries({ queryKey: ['around', id, topic.id] })
   }
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      size="lg"
-      title={`From a calendar onto ${topic.text.slice(0, 60) || 'Untitled'}`}
-      transitionProps={{ duration: 0 }}
-    >
+    <Modal opened onClose={onClose} size="lg" title={`From a calendar onto ${topic.text.slice(0, 60) || 'Untitled'}`}>
       <Stack gap="sm">
         <Text size="sm" c="dimmed">
           The topic gets the date of the entry and keeps its words. What is changed on one of them is changed on the

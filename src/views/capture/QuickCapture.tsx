@@ -1,7 +1,8 @@
-import { Button, Group, Modal, Stack, Text, Textarea } from '@mantine/core'
+import { Button, Group, Stack, Text, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { create } from 'zustand'
 import { tell } from '../app/api'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 
 /** Whether somebody is writing down an idea. */
@@ -28,7 +29,7 @@ export function QuickCapture() {
     if (isLast) close()
   }
   return (
-    <Modal opened={isOpen} onClose={close} title="An idea to be placed later" transitionProps={{ duration: 0 }}>
+    <Modal opened={isOpen} onClose={close} title="An idea to be placed later">
       {home && session.mayEditMap(home) ? (
         <Stack gap="sm">
           <Textarea

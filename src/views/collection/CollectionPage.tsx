@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Group, Loader, Menu, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
+import { ActionIcon, Button, Group, Loader, Menu, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
 import { type FormEvent, lazy, Suspense, useState } from 'react'
 import { moveFolder, renameFolder, trashFolder } from '../../core/commands/folders'
@@ -6,6 +6,7 @@ import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/
 import { limitsOf } from '../../core/crowding/piece-cost'
 import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
+import { Modal } from '../app/Modal'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
 import { RunningJobs } from '../jobs/RunningJobs'

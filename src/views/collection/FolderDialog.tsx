@@ -1,7 +1,8 @@
-import { Button, Group, Modal, Select, Stack, Text, TextInput } from '@mantine/core'
+import { Button, Group, Select, Stack, Text, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { makeFolder } from '../../core/commands/folders'
 import { FolderId, type MapId } from '../../core/records/ids'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import { folderNames } from './folder-rows'
 

@@ -1,6 +1,7 @@
-import { Button, Group, Modal, Stack, Text, Title } from '@mantine/core'
+import { Button, Group, Stack, Text, Title } from '@mantine/core'
 import { useState } from 'react'
 import type { MapDigest } from '../../core/records/snapshot'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 
 /** Maps that lie in the trash: they are taken back, or removed for good. */
@@ -65,7 +66,7 @@ function RemoveForGood({ maps, isAll, onClose }: { maps: readonly MapDigest[]; i
     onClose()
   }
   return (
-    <Modal opened onClose={onClose} title={`Remove ${what} for good?`} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={`Remove ${what} for good?`}>
       <Stack>
         <Text size="sm">
           {topics === 1 ? 'One topic goes' : `${topics} topics go`} with it: notes, links and files that are nowhere

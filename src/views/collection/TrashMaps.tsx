@@ -1,6 +1,7 @@
-import { Button, Group, Modal, Stack, Text } from '@mantine/core'
+import { Button, Group, Stack, Text } from '@mantine/core'
 import { useEffect, useRef } from 'react'
 import type { MapId } from '../../core/records/ids'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 
 const counted = (count: number, one: string, many: string) => (count === 1 ? `1 ${one}` : `${count} ${many}`)
@@ -40,7 +41,6 @@ export function TrashMaps({ maps, onClose }: { maps: readonly MapId[]; onClose()
       title={
         maps.length === 1 ? `Put ${session.titleOf(first!)} into the trash?` : `Put ${maps.length} maps into the trash?`
       }
-      transitionProps={{ duration: 0 }}
     >
       <Stack>
         <Text size="sm">{leading.filter(Boolean).join(', and ')}. They lead nowhere until it is taken back.</Text>

@@ -1,4 +1,4 @@
-import { Autocomplete, Button, Modal, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
+import { Autocomplete, Button, SegmentedControl, Stack, Text, TextInput } from '@mantine/core'
 import { lazy, Suspense, useMemo, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
 import type { Drawn, LinkEnd } from '../../core/records/crosslink'
@@ -6,6 +6,7 @@ import { FileId, type TopicId } from '../../core/records/ids'
 import { GROUP_NAMES, type Situation } from '../acts/act'
 import { ACTS } from '../acts/acts'
 import { tellTrouble } from '../app/api'
+import { Modal } from '../app/Modal'
 import { readFile } from '../reading/read-file'
 import { useSession } from '../sync/use-session'
 import { sendToMap } from '../workspace/dragging'
@@ -25,6 +26,7 @@ const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeScreen = lazy(() => import('../merge/MergeScreen'))
 const SortingTable = lazy(() => import('../sorting/SortingTable'))
+const WideNote = lazy(() => import('../note-editor/WideNote'))
 const SplitReview = lazy(() => import('../split/SplitReview'))
 
 /** What can be done to the selected topics, by name. */
@@ -190,6 +192,12 @@ export function Dialogs() {
           <GatherDialog topic={dialog.topic} onClose={close} />
         </Suspense>
       )
+    case 'note':
+      return (
+        <Suspense>
+          <WideNote topic={dialog.topic} onClose={close} />
+        </Suspense>
+      )
     case 'ask':
       return <AskDialog key={dialog.title} asked={dialog} onClose={close} />
     case 'keys':
@@ -278,7 +286,7 @@ function LinkDialog({ from, onClose }: { from: TopicId; onClose(): void }) {
 
 function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'ask' }>; onClose(): void }) {
   return (
-    <Modal opened onClose={onClose} title={asked.title} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={asked.title}>
       <form
         onSubmit={(event) => {
           event.preventDefault()

@@ -1,4 +1,4 @@
-import { Button, ColorInput, Group, Modal, NativeSelect, Stack, Text, Textarea, TextInput } from '@mantine/core'
+import { Button, ColorInput, Group, NativeSelect, Stack, Text, Textarea, TextInput } from '@mantine/core'
 import { IconArrowLeft, IconLink } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
 import { addCrosslink } from '../../core/commands/crosslinks'
@@ -6,6 +6,7 @@ import { changeEnclosure, removeEnclosure } from '../../core/commands/enclosures
 import { enclosureName } from '../../core/network/crosslinks'
 import { EnclosureLook } from '../../core/records/enclosure'
 import type { EnclosureId } from '../../core/records/ids'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import styles from './dialogs.module.css'
@@ -69,7 +70,7 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
   }
   const incoming = session.records.crosslinksTo('enclosure', id)
   return (
-    <Modal opened onClose={onClose} title="Enclosure" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="Enclosure">
       <form onSubmit={keep}>
         <Stack>
           <TextInput

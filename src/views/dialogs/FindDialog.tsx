@@ -1,4 +1,4 @@
-import { Anchor, Modal, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { Anchor, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import {
   IconFileText,
@@ -16,6 +16,7 @@ import { type ReactNode, useState } from 'react'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { isNearly } from '../../core/text/nearly'
 import { ask } from '../app/api'
+import { Modal } from '../app/Modal'
 import styles from './dialogs.module.css'
 import { BehindRows, type Found, type FoundBehind, FoundRows } from './found'
 import { Marked } from './Marked'
@@ -130,7 +131,7 @@ export function FindDialog({
   }
   const chosen = Math.min(at, Math.max(0, rows.length - 1))
   return (
-    <Modal opened onClose={onClose} title={title} size="lg" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={title} size="lg">
       <TextInput
         data-autofocus
         leftSection={<IconSearch size={16} />}

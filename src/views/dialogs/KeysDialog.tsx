@@ -1,9 +1,10 @@
-import { Kbd, Modal, Text, TextInput } from '@mantine/core'
+import { Kbd, Text, TextInput } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { useState } from 'react'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { GROUP_NAMES } from '../acts/act'
 import { ACTS, readableKey } from '../acts/acts'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { GROUPS, useWorkspace } from '../workspace/workspace-store'
@@ -48,7 +49,7 @@ export default function KeysDialog({ onClose }: { onClose(): void }) {
     }))
     .filter(({ rows }) => rows.length > 0)
   return (
-    <Modal opened onClose={onClose} title="All keys" size={980} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="All keys" size={980}>
       <TextInput
         data-autofocus
         aria-label="Find a key"

@@ -1,4 +1,4 @@
-import { Button, Group, Modal, Select, Stack, Text } from '@mantine/core'
+import { Button, Group, Select, Stack, Text } from '@mantine/core'
 import { IconBooks } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -6,6 +6,7 @@ import { z } from 'zod'
 import type { MapId } from '../../core/records/ids'
 import { ask, wordsFor } from '../app/api'
 import { useCollections } from '../app/collections'
+import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 
 const Maps = z.object({ maps: z.array(z.object({ id: z.string(), title: z.string(), trashed: z.boolean() })) })
@@ -51,7 +52,7 @@ function Choice({ onBrought, onClose }: { onBrought(maps: readonly MapId[]): voi
     onBrought([brought])
   }
   return (
-    <Modal opened onClose={onClose} title="A map of another collection" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="A map of another collection">
       <Stack>
         {collections.data && others.length === 0 ? (
           <Text size="sm">

@@ -1,6 +1,6 @@
 import '@mantine/tiptap/styles.css'
 import { RichTextEditor } from '@mantine/tiptap'
-import { IconMapPin, IconSearch, IconSourceCode } from '@tabler/icons-react'
+import { IconArrowsMaximize, IconMapPin, IconSearch, IconSourceCode } from '@tabler/icons-react'
 import { Node } from '@tiptap/core'
 import { TaskItem, TaskList } from '@tiptap/extension-list'
 import { TableKit } from '@tiptap/extension-table'
@@ -82,6 +82,8 @@ async function putPicture(session: CollectionSession, editor: Editor, topic: Top
 
 const SAVE_AFTER_MS = 600
 
+const FORMS = { 'in the sheet': '', 'in a text': styles.inText, 'in the whole window': styles.inWindow } as const
+
 /** A note of which a part is to be a topic of its own: what it was, what stays, and the text and note of the topic. CommonMark. */
 export interface NoteSplit {
   base: string
@@ -125,7 +127,9 @@ export default function NoteEditor({
   focusRequest,
   onFocused,
   caret = null,
-  isInText = false,
+  stands = 'in the sheet',
+  widen,
+  onCover,
   save,
   split,
   leave,
@@ -138,8 +142,12 @@ export default function NoteEditor({
   editable: boolean
   focusRequest: number
   onFocused(request: number): void
-  /** Whether it stands in a running text: without a frame, its tools below, so that the words stay where they were read. */
-  isInText?: boolean
+  /** In a running text it has no frame, and its tools below, so that the words stay where they were read; a window it fills. */
+  stands?: 'in the sheet' | 'in a text' | 'in the whole window'
+  /** Shows the note in the whole window; without it there is no such way. */
+  widen?(): void
+  /** Told whether something lies over it that Escape closes first. */
+  onCover?(isCovered: boolean): void
   /** Where the person pressed to write there, in px of the window; at the end where nothing is said. */
   caret?: { x: number; y: number } | null
   save(base: string, text: string): void
@@ -204,6 +212,11 @@ export default function NoteEditor({
     for (const picture of pictures) void putPicture(session, editor, TopicId.parse(topic), picture)
     return true
   }
+  const widenNow = useRef(widen)
+  widenNow.current = widen
+  const isCovered = isPicking || isFinding
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told when that changes, whoever listens
+  useEffect(() => onCover?.(isCovered), [isCovered])
   const takeNow = useRef(takePictures)
   takeNow.current = takePictures
   const editor = useEditor({
@@ -212,7 +225,12 @@ export default function NoteEditor({
     immediatelyRender: true,
     shouldRerenderOnTransaction: false,
     editorProps: {
-      attributes: { 'aria-label': 'Note', role: 'textbox', 'aria-multiline': 'true' },
+      attributes: {
+        'aria-label': 'Note',
+        role: 'textbox',
+        'aria-multiline': 'true',
+        ...(stands === 'in the whole window' ? { 'data-autofocus': 'true' } : {}),
+      },
       handlePaste: (_, event) => takeNow.current([...(event.clipboardData?.files ?? [])]),
       handleDrop: (_, event) => takeNow.current([...(event.dataTransfer?.files ?? [])]),
       handleTextInput: (view, from, _to, text) => {
@@ -226,6 +244,11 @@ export default function NoteEditor({
       handleKeyDown: (_, event) => {
         if (event.key.toLowerCase() === 'f' && (event.ctrlKey || event.metaKey) && !event.shiftKey) {
           setFinding(true)
+          event.preventDefault()
+          return true
+        }
+        if (event.altKey && event.shiftKey && event.code === 'KeyN' && widenNow.current) {
+          widenNow.current()
           event.preventDefault()
           return true
         }
@@ -303,7 +326,7 @@ export default function NoteEditor({
     <>
       <RichTextEditor
         editor={editor}
-        className={isInText ? `${styles.editor} ${styles.inText}` : styles.editor}
+        className={`${styles.editor} ${FORMS[stands]}`}
         onKeyDown={(event) => {
           event.stopPropagation()
           if (event.key === 'Escape') leave()
@@ -344,6 +367,15 @@ export default function NoteEditor({
               >
                 <IconSearch size={16} stroke={1.5} />
               </RichTextEditor.Control>
+              {widen && (
+                <RichTextEditor.Control
+                  aria-label="Write in the whole window"
+                  title="Write in the whole window (Alt + Shift + N)"
+                  onClick={widen}
+                >
+                  <IconArrowsMaximize size={16} stroke={1.5} />
+                </RichTextEditor.Control>
+              )}
             </RichTextEditor.ControlsGroup>
           </RichTextEditor.Toolbar>
         )}
@@ -358,7 +390,7 @@ export default function NoteEditor({
           />
         )}
         <RichTextEditor.Content />
-        {editor && <NoteFoot editor={editor} topic={TopicId.parse(topic)} countsWords={isInText} />}
+        {editor && <NoteFoot editor={editor} topic={TopicId.parse(topic)} countsWords={stands !== 'in the sheet'} />}
       </RichTextEditor>
       {isPicking && editor && (
         <FindDialog

@@ -89,7 +89,7 @@ export function SectionView({ section, index, number, isSelected, writing, write
             editable
             focusRequest={0}
             onFocused={askedNothing}
-            isInText
+            stands="in a text"
             caret={writing.caret}
             save={(base, text) =>
               void session.run((records, newIds) => writeNote(records, { topic: id, base, text }, newIds))

@@ -1,4 +1,4 @@
-import { Button, Group, Modal, Select, Stack, Text } from '@mantine/core'
+import { Button, Group, Select, Stack, Text } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -9,6 +9,7 @@ import { writeAsked } from '../../core/gathering/asked-address'
 import type { TopicId } from '../../core/records/ids'
 import { NOTHING_ASKED } from '../../core/records/search'
 import { ask, wordsFor } from '../app/api'
+import { Modal } from '../app/Modal'
 import { today } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { AskedFields } from './AskedFields'
@@ -40,13 +41,7 @@ export default function GatherDialog({ topic: id, onClose }: { topic: TopicId; o
     session.run((records, newIds) => gatherList(records, { topic: id, asked: asks }, newIds))
   }
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      size="lg"
-      title={`Gather a list below ${topic?.text.slice(0, 60) || 'Untitled'}`}
-      transitionProps={{ duration: 0 }}
-    >
+    <Modal opened onClose={onClose} size="lg" title={`Gather a list below ${topic?.text.slice(0, 60) || 'Untitled'}`}>
       <Stack>
         <Text size="sm" c="dimmed">
           Topics from all over the collection that have all of this are shown below it, as long as they do. Each keeps

@@ -1,8 +1,9 @@
-import { ActionIcon, Button, Group, Menu, Modal, Select, Stack, Text, UnstyledButton } from '@mantine/core'
+import { ActionIcon, Button, Group, Menu, Select, Stack, Text, UnstyledButton } from '@mantine/core'
 import { IconDots } from '@tabler/icons-react'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { toneClass } from '../../core/look/families'
+import { Modal } from '../app/Modal'
 import { NameDialog } from '../app/NameDialog'
 import { useSession } from '../sync/use-session'
 import styles from './search.module.css'
@@ -125,7 +126,7 @@ interface MergeProps {
 function Merge({ tag, others, onInto, onClose }: MergeProps) {
   const [into, setInto] = useState<string | null>(null)
   return (
-    <Modal opened onClose={onClose} title={`Merge the tag ${tag.name} into another`} transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title={`Merge the tag ${tag.name} into another`}>
       <Stack>
         <Text size="sm">Whatever carries {tag.name} carries the other one instead. It can be taken back.</Text>
         <Select

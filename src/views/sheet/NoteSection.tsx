@@ -5,6 +5,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import type NoteEditor from '../note-editor/NoteEditor'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
+import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
 
 const CarriedNote = lazy(() => import('./CarriedNote'))
@@ -119,6 +120,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
             onFocused={onFocused}
             leave={leave}
             save={save}
+            widen={() => workspace.dialog({ kind: 'note', topic: topic.id })}
           />
         </div>
       )}

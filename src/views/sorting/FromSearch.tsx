@@ -1,10 +1,11 @@
-import { Button, Checkbox, Group, Modal, Stack, Text, TextInput } from '@mantine/core'
+import { Button, Checkbox, Group, Stack, Text, TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { IconSearch } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { TopicId } from '../../core/records/ids'
 import { ask } from '../app/api'
+import { Modal } from '../app/Modal'
 import { FoundRows } from '../dialogs/found'
 import { useSession } from '../sync/use-session'
 import styles from './sorting.module.css'
@@ -46,7 +47,7 @@ export function FromSearch({ here, bring, onClose }: Props) {
       return next
     })
   return (
-    <Modal opened onClose={onClose} title="Bring in what a search finds" size="lg" transitionProps={{ duration: 0 }}>
+    <Modal opened onClose={onClose} title="Bring in what a search finds" size="lg">
       <Stack>
         <TextInput
           data-autofocus

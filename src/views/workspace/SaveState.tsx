@@ -1,5 +1,6 @@
-import { Anchor, Button, CopyButton, Group, Modal, Stack, Text, Textarea } from '@mantine/core'
+import { Anchor, Button, CopyButton, Group, Stack, Text, Textarea } from '@mantine/core'
 import { useState } from 'react'
+import { Modal } from '../app/Modal'
 import { type CollectionSession, wordsIn } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import styles from './workspace.module.css'

@@ -57,6 +57,8 @@ export type Dialog =
   | { kind: 'template'; topic: TopicId }
   | { kind: 'gather'; topic: TopicId }
   | { kind: 'carry note'; topic: TopicId }
+  /** The note of a topic in the whole window. */
+  | { kind: 'note'; topic: TopicId }
   /** A new badge for topics, or, with an index, another one in the place of a badge. */
   | { kind: 'badge'; topics: readonly TopicId[]; index: number | null }
   | { kind: 'enclosure'; enclosure: EnclosureId }
