@@ -215,6 +215,9 @@ test('the whole job is done by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Enter')
   await expect(topic(page, 'Beds')).toBeVisible()
   await expect(topic(page, 'Paths')).toHaveCount(1)
+  // On the map, where the keyboard is again, Tab makes topics: F6 leaves it.
+  await expect(page.getByRole('tree')).toBeFocused()
+  await page.keyboard.press('F6')
   await tabTo(/^Publish/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: /^Publish/ })).toBeVisible()

@@ -128,3 +128,42 @@ test('a link leads to words of a note on another map, which are commented on, an
   await expect(sheet.getByText('One text, also the note of')).toBeHidden()
   await expect(sheet.getByText('Sow them deep. Both.')).toBeVisible()
 })
+
+test('a note is written in the whole window, and what is typed before a note has the keyboard is not lost', async ({
+  page,
+}) => {
+  await plantGarden(page, '- Peas\n- Leeks')
+  await selectTopic(page, 'Peas')
+  // Without waiting for the sheet, nor for the editor, which both are still to come.
+  await page.keyboard.press('Alt+n')
+  await page.keyboard.type('Sow early.')
+  const note = page.getByRole('textbox', { name: 'Note', exact: true })
+  await expect(note).toContainText('Sow early.')
+  await expect(topic(page, 'Peas')).toBeVisible()
+
+  await page.keyboard.press('Alt+Shift+n')
+  const whole = page.getByRole('dialog', { name: 'Note of Peas' })
+  const wide = whole.getByRole('textbox', { name: 'Note', exact: true })
+  await expect(wide).toBeFocused()
+  await expect(wide).toContainText('Sow early.')
+  await page.keyboard.type(' Cover them with a net.')
+  await expect(whole.getByText('7 words')).toBeVisible()
+  expect((await new AxeBuilder({ page }).include('[role=dialog]').analyze()).violations).toEqual([])
+  // What lies over it closes first.
+  await page.keyboard.press('Control+f')
+  await expect(whole.getByRole('textbox', { name: 'Find in the note' })).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(whole.getByRole('textbox', { name: 'Find in the note' })).toBeHidden()
+  await page.keyboard.press('Escape')
+  await expect(whole).toBeHidden()
+  await expect(note).toContainText('Sow early. Cover them with a net.')
+  // The keyboard is where it was before.
+  await expect(note).toBeFocused()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('tree')).toBeFocused()
+  await page.keyboard.press('Delete')
+  await expect(topic(page, 'Peas')).toBeHidden()
+})

@@ -22,7 +22,7 @@ export const ENRICH_ACTS = [
     { id: 'note', name: 'Write the note', keys: ['Alt+n'], when: [one], act: () => workspace.openSection('note') },
     {
       id: 'wide-note',
-      name: 'Write the note in the whole window',
+      name: 'Write in the whole window',
       keys: ['Alt+Shift+n'],
       when: [one],
       act: (situation) => workspace.dialog({ kind: 'note', topic: theTopic(situation).id }),

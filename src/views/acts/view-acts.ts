@@ -34,6 +34,13 @@ export const VIEW_ACTS = [
       when: [onMap],
       act: ({ index }) => workspace.show(index, 'back'),
     },
+    // Tab makes topics here: without this the keyboard could not leave the map.
+    {
+      id: 'leave-map',
+      name: 'To the top of the window',
+      keys: ['F6'],
+      act: () => document.querySelector<HTMLElement>('header button, header a')?.focus(),
+    },
     { id: 'walk', name: 'A short walk: what is where', act: () => workspace.walk({ step: 0 }) },
     {
       id: 'overview',

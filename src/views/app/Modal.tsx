@@ -1,9 +1,6 @@
 import { Modal as MantineModal, type ModalProps } from '@mantine/core'
 import { useEffect, useState } from 'react'
 
-/** As long as what closed takes to let go of the keyboard, and whoever wants it then to take it, in ms. */
-const LET_GO_MS = 20
-
 /**
  * A dialog that is there as long as it is rendered: when it goes, the keyboard is again where it was before, or on the map where that is
  * gone, unless what was done in it has taken the keyboard elsewhere.
@@ -18,7 +15,7 @@ export function Modal(props: ModalProps) {
         const isThere = before?.isConnected && before !== document.body
         const to = isThere ? before : document.querySelector('[data-active="true"] [role="tree"], main [role="tree"]')
         if (to instanceof HTMLElement || to instanceof SVGElement) to.focus({ preventScroll: true })
-      }, LET_GO_MS)
+      })
     },
     [before],
   )

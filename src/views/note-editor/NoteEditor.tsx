@@ -141,7 +141,8 @@ export default function NoteEditor({
   takeOver(): { words: string; focused: boolean }
   editable: boolean
   focusRequest: number
-  onFocused(request: number): void
+  /** Told when it has the keyboard that was asked for; returns what was typed for it before. */
+  onFocused(request: number): string
   /** In a running text it has no frame, and its tools below, so that the words stay where they were read; a window it fills. */
   stands?: 'in the sheet' | 'in a text' | 'in the whole window'
   /** Shows the note in the whole window; without it there is no such way. */
@@ -212,8 +213,15 @@ export default function NoteEditor({
     for (const picture of pictures) void putPicture(session, editor, TopicId.parse(topic), picture)
     return true
   }
-  const widenNow = useRef(widen)
-  widenNow.current = widen
+  // What was written here is read there.
+  const widenSaved =
+    widen &&
+    (() => {
+      if (editorNow.current) saveNow.current(editorNow.current)
+      widen()
+    })
+  const widenNow = useRef(widenSaved)
+  widenNow.current = widenSaved
   const isCovered = isPicking || isFinding
   // biome-ignore lint/correctness/useExhaustiveDependencies: told when that changes, whoever listens
   useEffect(() => onCover?.(isCovered), [isCovered])
@@ -274,7 +282,10 @@ export default function NoteEditor({
         created.commands.setTextSelection(pressed?.pos ?? created.state.doc.content.size)
         created.view.focus()
       }
-      if (asked.current > 0) onFocused(asked.current)
+      if (asked.current > 0) {
+        const ahead = onFocused(asked.current)
+        if (ahead !== '') created.commands.insertContent({ type: 'text', text: ahead })
+      }
       // What was asked for while the editor was on its way.
       if (focused && words.endsWith('[[')) {
         const end = created.state.doc.content.size - 1
@@ -313,7 +324,8 @@ export default function NoteEditor({
     // Until the editor has taken over, the keyboard stays with the field: what is typed into it sooner would be lost.
     if (focusRequest === 0 || !editor || editor.isDestroyed || !loaded.current) return
     editor.commands.focus('end')
-    onFocused(focusRequest)
+    const ahead = onFocused(focusRequest)
+    if (ahead !== '') editor.commands.insertContent({ type: 'text', text: ahead })
   }, [focusRequest, editor, onFocused])
   useEffect(
     () => () => {
@@ -367,11 +379,11 @@ export default function NoteEditor({
               >
                 <IconSearch size={16} stroke={1.5} />
               </RichTextEditor.Control>
-              {widen && (
+              {widenSaved && (
                 <RichTextEditor.Control
                   aria-label="Write in the whole window"
                   title="Write in the whole window (Alt + Shift + N)"
-                  onClick={widen}
+                  onClick={widenSaved}
                 >
                   <IconArrowsMaximize size={16} stroke={1.5} />
                 </RichTextEditor.Control>

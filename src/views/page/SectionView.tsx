@@ -143,7 +143,7 @@ function GatheredOnPage({ topic, index }: { topic: TopicRecord; index: number })
   )
 }
 
-const askedNothing = () => undefined
+const askedNothing = () => ''
 
 interface HeadingProps {
   section: Section

@@ -61,7 +61,9 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
     }
   }, [wanted, Editor])
   useEffect(() => {
-    if (focusRequest > 0) field.current?.focus()
+    if (focusRequest === 0 || !field.current) return
+    field.current.focus()
+    field.current.value += workspace.takeAhead()
   }, [focusRequest])
   const save = (base: string, text: string) =>
     session.run((records, newIds) => writeNote(records, { topic: topic.id, base, text }, newIds))
@@ -117,7 +119,10 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
             }}
             editable={mayEdit}
             focusRequest={focusRequest}
-            onFocused={onFocused}
+            onFocused={(request) => {
+              onFocused(request)
+              return workspace.takeAhead()
+            }}
             leave={leave}
             save={save}
             widen={() => workspace.dialog({ kind: 'note', topic: topic.id })}

@@ -127,6 +127,11 @@ interface Workspace {
 
 let requests = 0
 
+/** What is typed while a note is on its way to the keyboard, and since when it is, in ms. */
+const ahead = { words: '', since: Number.NEGATIVE_INFINITY }
+/** So long a note may take to have the keyboard; after that letters are for the map again, in ms. */
+const AHEAD_MS = 2_000
+
 const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   map,
   face,
@@ -272,10 +277,23 @@ export const workspace = {
   },
   openSection(name: Section): void {
     workspace.openSheet(true)
+    if (name === 'note') Object.assign(ahead, { words: '', since: performance.now() })
     setState(({ sections }) => ({
       sections: sections.includes(name) ? sections : [...sections, name],
       section: { name, request: ++requests },
     }))
+  },
+  /** Keeps a letter for the note that was asked for and has not got the keyboard yet; false where there is none. */
+  typeAhead(letter: string): boolean {
+    const isWaiting = useWorkspace.getState().section?.name === 'note' && performance.now() - ahead.since < AHEAD_MS
+    if (isWaiting) ahead.words += letter
+    return isWaiting
+  },
+  /** What was typed before the note got the keyboard. */
+  takeAhead(): string {
+    const { words } = ahead
+    ahead.words = ''
+    return words
   },
   /** Tells that a section was asked for, and shown. */
   metSection(request: number): void {
