@@ -1,26 +1,18 @@
 import { Button, Group, Select, Stack, Text } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { z } from 'zod'
 import { gatherList } from '../../core/commands/searches'
 import { isAsking } from '../../core/gathering/asked'
 import { writeAsked } from '../../core/gathering/asked-address'
 import type { TopicId } from '../../core/records/ids'
 import { NOTHING_ASKED } from '../../core/records/search'
-import { ask, wordsFor } from '../app/api'
+import { wordsFor } from '../app/api'
 import { Modal } from '../app/Modal'
-import { today } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { AskedFields } from './AskedFields'
+import { foundWords, useGatheredBy } from './gathered-by'
 import { useSearches } from './kept'
 import styles from './search.module.css'
-
-const Gathered = z.object({
-  topics: z.array(z.object({ id: z.string(), text: z.string(), map: z.string() })),
-  count: z.number(),
-  isMore: z.boolean(),
-})
 
 /** Says what a gathered list finds, with what that is at the moment. */
 export default function GatherDialog({ topic: id, onClose }: { topic: TopicId; onClose(): void }) {
@@ -29,13 +21,7 @@ export default function GatherDialog({ topic: id, onClose }: { topic: TopicId; o
   const [asked, setAsked] = useState(topic?.gathers ?? NOTHING_ASKED)
   const kept = useSearches(session.id, session.readsAll)
   const [parameters] = useDebouncedValue(writeAsked(asked).toString(), 250)
-  const { data, error } = useQuery({
-    queryKey: ['gathered by', session.id, parameters],
-    queryFn: () => ask(Gathered, `/api/collections/${session.id}/gathered?${parameters}&today=${today()}`),
-    enabled: parameters !== '',
-    placeholderData: keepPreviousData,
-    staleTime: 0,
-  })
+  const { data, error } = useGatheredBy(session.id, parameters)
   const gather = (asks: typeof asked | null) => {
     onClose()
     session.run((records, newIds) => gatherList(records, { topic: id, asked: asks }, newIds))
@@ -74,9 +60,7 @@ export default function GatherDialog({ topic: id, onClose }: { topic: TopicId; o
           {isAsking(asked) && data && (
             <>
               <Text size="sm" fw={600}>
-                {data.count === 0
-                  ? 'Nothing has all of this now.'
-                  : `Now: ${data.isMore ? `more than ${data.count}, of which these many are shown` : data.count === 1 ? '1 topic' : `${data.count} topics`}`}
+                {data.count === 0 ? 'Nothing has all of this now.' : `Now: ${foundWords(data)}`}
               </Text>
               <ul>
                 {data.topics.map(({ id, text, map }) => (

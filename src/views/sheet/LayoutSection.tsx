@@ -6,6 +6,7 @@ import { arrangeAgain } from '../../core/commands/places'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
+import { useKnownPages } from '../beginning/known-pages'
 import { Silhouette } from '../pictures/Silhouette'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
@@ -85,6 +86,7 @@ export default function LayoutSection({ topic }: { topic: TopicRecord }) {
           />
         </div>
       )}
+      {atRoot && <CameFrom map={map.id} />}
       {isPlacedByHand(topic) && (
         <Button
           size="xs"
@@ -96,5 +98,19 @@ export default function LayoutSection({ topic }: { topic: TopicRecord }) {
         </Button>
       )}
     </Stack>
+  )
+}
+
+/** The page from which a map was brought in, where it was. */
+function CameFrom({ map }: { map: string }) {
+  const { id } = useSessionHandle()
+  const mayEdit = useMayEdit()
+  const [path] = [...useKnownPages(id)].find(([, page]) => page.map === map) ?? []
+  if (path === undefined) return null
+  return (
+    <Text size="sm" style={{ overflowWrap: 'anywhere' }}>
+      This map came from the page <b>{path}</b>.
+      {mayEdit && ' Brought in once more, it is told what was changed there since.'}
+    </Text>
   )
 }

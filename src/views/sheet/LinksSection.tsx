@@ -10,14 +10,16 @@ import {
 } from '@tabler/icons-react'
 import { useCallback } from 'react'
 import { askedWords } from '../../core/gathering/asked'
+import { writeAsked } from '../../core/gathering/asked-address'
 import { incomingAt } from '../../core/network/crosslinks'
 import { sourcesAt } from '../../core/network/sources'
 import type { CrosslinkRecord } from '../../core/records/crosslink'
 import type { SearchAsked } from '../../core/records/search'
 import type { TopicRecord } from '../../core/records/topic'
 import { useAround } from '../app/around'
+import { foundWords, useGatheredBy } from '../search/gathered-by'
 import type { CollectionSession } from '../sync/collection-session'
-import { useCalmPart, useMayEdit } from '../sync/use-session'
+import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import { type Direction, farEnd } from './far-end'
 import { LinkMenu } from './LinkMenu'
@@ -94,6 +96,8 @@ export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane
 
 /** What a gathered list asks for, with the way to change it. */
 function GatheredHere({ topic, asked }: { topic: TopicRecord; asked: SearchAsked }) {
+  const { id } = useSessionHandle()
+  const { data } = useGatheredBy(id, writeAsked(asked).toString())
   const mayEdit = useMayEdit()
   const words = useCalmPart(
     useCallback(
@@ -107,7 +111,9 @@ function GatheredHere({ topic, asked }: { topic: TopicRecord; asked: SearchAsked
   )
   return (
     <p className={styles.gathers}>
-      <span>Gathers: {words}.</span>
+      <span>
+        Gathers: {words}.{data && ` Finds ${data.count === 0 ? 'nothing now' : foundWords(data)}.`}
+      </span>
       {mayEdit && (
         <Button
           variant="default"
