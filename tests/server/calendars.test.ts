@@ -237,6 +237,23 @@ test('where most of what goes with topics is gone there, somebody has to say tha
   expect(await season.lines()).toEqual([])
 })
 
+test('where the map for new entries is gone, that is told, and goes on when there is another', async () => {
+  const elsewhere = await Elsewhere.begin({ 'a.ics': event('a', 'Open day', day(3)) })
+  const season = await Season.begin()
+  const other = await season.owner.grow('# Other')
+  await season.connect(elsewhere.address, { intoMap: other, gives: 'none' })
+  await season.told()
+  const branch = (await season.owner.map(other)).topics.find(({ text }) => text.startsWith('calendar'))!
+  expect(branch).toBeDefined()
+  await season.owner.command('trash-maps', { maps: [other] })
+  await elsewhere.put('b.ics', event('b', 'Fair', day(4)))
+  const { id, trouble } = await season.look()
+  expect(trouble).toBe('The map into which new entries of this calendar come is gone.')
+  const terms = { gives: 'none', takes: 'all', intoMap: season.map }
+  expect((await season.owner.send('PUT', `${season.path()}/${id}`, terms)).status).toBe(200)
+  await expect.poll(season.lines, { timeout: 15_000 }).toEqual([`${compact(day(4))} Fair`])
+})
+
 test('only editors of all keep calendars; passwords are never told; whoever may not any more keeps nothing in step', async () => {
   const elsewhere = await Elsewhere.begin({ 'a.ics': event('a', 'Open day', day(3)) })
   const season = await Season.begin()

@@ -31,6 +31,8 @@ import {
   noteInStep,
 } from './calendar-rows'
 
+/** Of all entries of a calendar so many letters are kept. */
+const MOST_LETTERS = 20_000_000
 /** How often it is worked out anew because somebody changed the collection meanwhile. */
 const MOST_ATTEMPTS = 4
 /** So many of them, or half, may go on one side at once before a person is asked whether that is meant. */
@@ -81,10 +83,13 @@ async function seeEntries(calendar: CalendarRow, { etags }: Listing, end: number
     const row = known.get(href)
     return !row || row.gone || row.etag !== etag || etag === ''
   })
+  let letters = [...known.values()].reduce((sum, { body }) => sum + body.length, 0)
   for await (const some of readEntries(
     calendar,
     fresh.map(([href]) => href),
   )) {
+    letters += some.reduce((sum, { body }) => sum + body.length, 0)
+    if (letters > MOST_LETTERS) throw new CalendarTrouble('This calendar holds more text than can be kept in step.')
     const seen = some.map((read) => ({ ...read, entry: readEntry(read.body, calendar.zone) }))
     await transaction((client) => keepSeen(client, calendar.id, seen))
     if (Date.now() > end) return false

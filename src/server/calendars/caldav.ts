@@ -8,6 +8,7 @@ import {
   propfind,
   updateObject,
 } from 'tsdav'
+import { storable } from '../../core/records/text'
 import { Failure } from '../http/failure'
 import { OwnNetwork } from '../outgoing/outside'
 import { NotFetched, outsideFetch } from '../outgoing/outside-fetch'
@@ -30,7 +31,9 @@ export class CalendarTrouble extends Failure {
 export class ChangedMeanwhile extends Error {}
 
 /** Of one calendar so many entries are kept in step, of each so many letters are read, so many at a time. */
-const [MOST_ENTRIES, MOST_LETTERS, AT_ONCE] = [5_000, 200_000, 50]
+const [MOST_ENTRIES, MOST_LETTERS, AT_ONCE] = [5_000, 50_000, 50]
+/** Longest address of an entry, word for its state, and name of a calendar. */
+const [MOST_HREF, MOST_ETAG, MOST_NAME] = [2_000, 500, 200]
 /** Of so many calendars on one server one can be chosen. */
 const MOST_CALENDARS = 100
 
@@ -79,8 +82,18 @@ export interface FoundCalendar {
   name: string
 }
 
-const nameOf = (response: DAVResponse, address: string): string =>
-  wordsIn(response.props?.displayname) || decodeURIComponent(address.split('/').at(-2) ?? '') || 'Calendar'
+const nameOf = (response: DAVResponse, address: string): string => {
+  const name = wordsIn(response.props?.displayname) || decoded(address.split('/').at(-2) ?? '') || 'Calendar'
+  return storable(name.slice(0, MOST_NAME))
+}
+
+function decoded(part: string): string {
+  try {
+    return decodeURIComponent(part)
+  } catch {
+    return part
+  }
+}
 
 /** The calendars at an address: itself, those below it, or those of the person whose server it is. Throws a CalendarTrouble. */
 export function findCalendars(door: CalendarDoor): Promise<FoundCalendar[]> {
@@ -134,7 +147,9 @@ export function listEntries(door: CalendarDoor): Promise<Listing> {
     for (const response of responses) {
       if (response === itself || !response.href) continue
       const { href } = new URL(response.href, door.address)
-      if (href.startsWith(door.address) && href !== door.address) etags.set(href, wordsIn(response.props?.getetag))
+      const etag = wordsIn(response.props?.getetag)
+      const isBelow = href.startsWith(door.address) && href !== door.address
+      if (isBelow && href.length <= MOST_HREF && etag.length <= MOST_ETAG) etags.set(href, etag)
     }
     if (etags.size > MOST_ENTRIES)
       throw new CalendarTrouble(`This calendar has more than ${MOST_ENTRIES} entries, too many to be kept in step.`)

@@ -1,3 +1,4 @@
+import { Refusal } from '../../core/changes/problem'
 import { bringCalendarInStep, MostIsGone } from '../calendars/bring-in-step'
 import { CalendarTrouble } from '../calendars/caldav'
 import { beginLooking, calendarsOf, noteTrouble } from '../calendars/calendar-rows'
@@ -22,7 +23,7 @@ export const calendarsKind: JobKind<null> = {
       try {
         await bringCalendarInStep(calendar, began, end)
       } catch (error) {
-        const isTheirs = error instanceof CalendarTrouble
+        const isTheirs = error instanceof CalendarTrouble || error instanceof Refusal
         if (!isAway(error)) {
           const trouble = isTheirs ? error.message : OURS
           await noteTrouble(calendar, { trouble, asksToLose: error instanceof MostIsGone, began })
