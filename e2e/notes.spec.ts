@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { allSaved, makeMap, openSection, plantGarden, selectTopic, topic } from './person'
 
 /** A red picture of one pixel. */
@@ -166,4 +166,47 @@ test('a note is written in the whole window, and what is typed before a note has
   await expect(page.getByRole('tree')).toBeFocused()
   await page.keyboard.press('Delete')
   await expect(topic(page, 'Peas')).toBeHidden()
+})
+
+test('two people who wrote into the same lines of a note see both versions side by side, and one keeps theirs', async ({
+  page,
+  browser,
+}) => {
+  await plantGarden(page, '- Peas\n- Leeks')
+  const note = (on: Page) => on.getByRole('textbox', { name: 'Note', exact: true })
+  const begin = async (on: Page) => {
+    await selectTopic(on, 'Peas')
+    await on.keyboard.press('Alt+n')
+    await expect(note(on)).toBeFocused()
+  }
+  await begin(page)
+  await page.keyboard.type('Sow in March.')
+  await allSaved(page)
+  // The same person in another browser, of whose line nothing comes or goes for a while.
+  const context = await browser.newContext({ storageState: await page.context().storageState() })
+  const other = await context.newPage()
+  await other.goto(page.url())
+  await begin(other)
+  await expect(note(other)).toHaveText('Sow in March.')
+  await context.setOffline(true)
+  await other.keyboard.press('Control+a')
+  await other.keyboard.type('Sow in April.')
+  const sent = page.waitForResponse(
+    (answer) => answer.url().endsWith('/changes') && answer.request().method() === 'POST',
+  )
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('Sow in May.')
+  await sent
+  await allSaved(page)
+  await context.setOffline(false)
+  await other.getByRole('button', { name: 'Side by side' }).click()
+  const versions = other.getByRole('dialog', { name: 'Two versions of the note of Peas' })
+  await expect(versions.getByRole('region', { name: 'What somebody else wrote' })).toContainText('Sow in May.')
+  await expect(versions.getByRole('region', { name: 'What you wrote' })).toContainText('Sow in April.')
+  expect((await new AxeBuilder({ page: other }).include('[role=dialog]').analyze()).violations).toEqual([])
+  await expect(note(page)).toContainText('Sow in April.')
+  await expect(note(page)).toContainText('Sow in May.')
+  await versions.getByRole('button', { name: 'Keep only this' }).last().click()
+  await expect(note(page)).toHaveText('Sow in April.')
+  await context.close()
 })

@@ -27,6 +27,7 @@ const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeScreen = lazy(() => import('../merge/MergeScreen'))
 const SortingTable = lazy(() => import('../sorting/SortingTable'))
 const WideNote = lazy(() => import('../note-editor/WideNote'))
+const OverlapDialog = lazy(() => import('../note-editor/OverlapDialog'))
 const SplitReview = lazy(() => import('../split/SplitReview'))
 
 /** What can be done to the selected topics, by name. */
@@ -190,6 +191,12 @@ export function Dialogs() {
       return (
         <Suspense>
           <GatherDialog topic={dialog.topic} onClose={close} />
+        </Suspense>
+      )
+    case 'overlap':
+      return (
+        <Suspense>
+          <OverlapDialog topic={dialog.topic} overlap={dialog.overlap} onClose={close} />
         </Suspense>
       )
     case 'note':

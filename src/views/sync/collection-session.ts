@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import type { Change, ToldChange } from '../../core/changes/edit'
+import { type Overlap, overlapsIn } from '../../core/changes/overlaps'
 import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
@@ -64,7 +65,10 @@ export class CollectionSession {
         void this.keeping(keepUnsent({ collection: id, person, order, change, aside }))
       },
       forget: (change) => void forgetUnsent(change).catch(() => {}),
-      committed: (change) => this.own.note(change),
+      committed: (change, sent) => {
+        this.own.note(change)
+        for (const overlap of overlapsIn(sent, change)) this.onOverlap(overlap)
+      },
       dropped: (change, message) => this.drop(change, message),
       changed: () => this.changed(),
       wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
@@ -138,6 +142,9 @@ export class CollectionSession {
 
   /** Hears of branches that a change has sent to the other side, for who tells of it. */
   onWent: (went: Evened['went']) => void = () => undefined
+
+  /** Hears of notes in which what this person wrote met what somebody else did. */
+  onOverlap: (overlap: Overlap) => void = () => undefined
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener)

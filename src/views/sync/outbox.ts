@@ -21,8 +21,8 @@ export interface Post {
   /** Keeps a change beyond this tab, with why it was set aside, and lets it go. */
   keep(change: Change, aside: string | null): void
   forget(id: string): void
-  /** A change is committed; in the form in which it was stored. */
-  committed(change: CommittedChange): void
+  /** A change is committed; in the form in which it was stored, and as it was sent. */
+  committed(change: CommittedChange, sent: Change): void
   /** A change was refused, or set aside: it does not hold here any more. */
   dropped(change: Change, message: string): void
   /** What can be read here has changed. */
@@ -151,11 +151,12 @@ export class Outbox {
     const id = result.ok ? result.change.id : result.id
     const at = this.waiting.findIndex(({ change }) => change.id === id)
     if (at < 0) return
-    const [{ change } = { change: null }] = this.waiting.splice(at, 1)
+    const [waited] = this.waiting.splice(at, 1)
+    const sent = waited!.change
     this.alone.delete(id)
     this.post.forget(id)
-    if (result.ok) this.post.committed(result.change)
-    else if (change) this.post.dropped(change, result.problem.message)
+    if (result.ok) this.post.committed(result.change, sent)
+    else this.post.dropped(sent, result.problem.message)
   }
 
   /** A batch that is not taken is sent one by one; a change that is not taken alone is set aside. */

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
 import { IconMapOff, IconX } from '@tabler/icons-react'
 import { lazy, Suspense, useEffect, useRef } from 'react'
+import type { Overlap } from '../../core/changes/overlaps'
 import type { Evened } from '../../core/commands/even-out-sides'
 import { FileId, MapId, TopicId } from '../../core/records/ids'
 import { drawerAround } from '../../core/tree/to-place'
@@ -14,6 +15,7 @@ import { readFile } from '../reading/read-file'
 import { TopicSheet } from '../sheet/TopicSheet'
 import { rehearse } from '../stage/rehearse'
 import { Stage } from '../stage/Stage'
+import type { CollectionSession } from '../sync/collection-session'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { DragWords } from './DragWords'
 import { tellHappened } from './happened'
@@ -55,6 +57,15 @@ export function Workspace({ collection, map }: { collection: string; map: string
       <Shell first={MapId.parse(map)} />
     </SessionProvider>
   )
+}
+
+/** Tells who wrote a note that somebody else wrote into the same lines, with the way to see both. */
+function tellOverlap(session: CollectionSession, overlap: Overlap): void {
+  const [topic] = session.records.carriersOf(overlap.note)
+  if (!topic) return
+  const words = `Somebody else wrote into the same lines of the note of ${topic.text || 'Untitled'}. Both versions stand in it.`
+  const go = () => workspace.dialog({ kind: 'overlap', topic: topic.id, overlap })
+  tellHappened(words, [{ name: 'Side by side', go }])
 }
 
 /** Tells which branches have changed sides, and shows the first of them on request. */
@@ -121,6 +132,7 @@ function Shell({ first }: { first: MapId }) {
   }, [first])
   useEffect(() => {
     session.onWent = tellWent
+    session.onOverlap = (overlap) => tellOverlap(session, overlap)
   }, [session])
   useEffect(() => {
     const back = () => {

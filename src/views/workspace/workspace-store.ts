@@ -1,4 +1,5 @@
 import { create } from 'zustand'
+import type { Overlap } from '../../core/changes/overlaps'
 import type { OutlineForm } from '../../core/formats/outline-text'
 import type { Source } from '../../core/network/sources'
 import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
@@ -57,6 +58,8 @@ export type Dialog =
   | { kind: 'template'; topic: TopicId }
   | { kind: 'gather'; topic: TopicId }
   | { kind: 'carry note'; topic: TopicId }
+  /** A note in which two people wrote into the same lines. */
+  | { kind: 'overlap'; topic: TopicId; overlap: Overlap }
   /** The note of a topic in the whole window. */
   | { kind: 'note'; topic: TopicId }
   /** A new badge for topics, or, with an index, another one in the place of a badge. */
