@@ -142,7 +142,9 @@ function isStillAhead({ dates, task }: CalendarEntry, today: string): boolean {
 
 function addedFor(records: Records, entry: CalendarEntry, ids: Ids, plan: SyncPlan) {
   const known = ids.topicFor(entry.uid)
-  const topic = records.get('topic', known) ? ids.newTopic() : known
+  // Where a calendar has two of one uid, each is a topic.
+  const isTaken = records.get('topic', known) || plan.added.some(({ topic }) => topic === known)
+  const topic = isTaken ? ids.newTopic() : known
   plan.added.push({ topic, entry })
   return { topic, agreed: { here: plannedPart(entry), there: plannedPart(entry) } }
 }

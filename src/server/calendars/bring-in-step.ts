@@ -105,7 +105,7 @@ async function takeOver(calendar: CalendarRow, rows: readonly EntryRow[]): Promi
     const { records, number } = await wholeCollection(calendar.collection)
     const plan = planSync(
       records,
-      rows.map((row) => ({ ...row, isGone: row.gone })),
+      rows.map(({ gone, ...row }) => ({ ...row, isGone: gone })),
       {
         gives: calendar.gives === 'map' ? { map: calendar.givesMap! } : calendar.gives,
         takes: calendar.takes,

@@ -138,7 +138,7 @@ export async function noteInStep(
 ): Promise<void> {
   await database().query(
     `UPDATE calendar c SET name = $2, branch = $3, in_step_at = now(), failures = 0, trouble = NULL, may_lose = false, asks_to_lose = false,
-       topics_seen = CASE WHEN $4 THEN ${TOPICS_SEEN} END, next_at = ${next('$5', `CASE WHEN $4 THEN ${OFTEN_S} ELSE 1 END`)}
+       topics_seen = CASE WHEN $4 THEN ${TOPICS_SEEN} END, next_at = ${next('$5', `CASE WHEN $4 THEN ${OFTEN_S} ELSE ${SOON_S} END`)}
      WHERE id = $1`,
     [id, name, branch, isAll, began],
   )

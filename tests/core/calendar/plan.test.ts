@@ -188,6 +188,17 @@ test('of a calendar from which single entries are chosen nothing comes by itself
   expect(beside.state()).toEqual({ here: [], there: ['2026-04-06 Entry 100'] })
 })
 
+test('two entries of one uid are two topics', () => {
+  const beside = new Beside({ gives: 'all', takes: 'all' })
+  const twin = { uid: 'same', note: '', url: '', isFixed: false, task: null, dates: { start: today, end: null } }
+  beside.calendar.set('1.ics', { ...twin, text: 'One' })
+  beside.calendar.set('2.ics', { ...twin, text: 'Two' })
+  beside.sync()
+  beside.sync()
+  expect(beside.state().here).toEqual([`${today} One`, `${today} Two`])
+  expect(beside.calendar.size).toBe(2)
+})
+
 test('what is long over stays where it is, and new entries hang below a topic named as the calendar', () => {
   const beside = new Beside({ gives: 'none', takes: 'all' })
   const plain = { note: '', url: 'https://example.org/club', isFixed: false, task: null }
