@@ -150,6 +150,8 @@ test('a season is kept in step with a calendar elsewhere: both ways, with a choi
   await expect(card.getByRole('status')).toContainText('7 of 7 entries with a topic')
   await dialog.getByRole('button', { name: 'Another calendar' }).click()
   await dialog.getByRole('button', { name: /^http/ }).click()
+  await expect(dialog.getByRole('radio', { name: 'Season of the reserve' })).toBeDisabled()
+  await dialog.getByRole('radio', { name: 'Boat and tools' }).click()
   await dialog.getByRole('combobox', { name: 'Into the calendar go' }).click()
   await page.getByRole('option', { name: 'no others than those that are in it' }).click()
   await dialog.getByRole('combobox', { name: 'New entries there' }).click()
