@@ -154,6 +154,12 @@ test('what is changed on either side arrives at the other, what both changed is 
   expect(settled.conflicts).toEqual([])
   expect(await season.lines()).toContain(`${compact(day(23))} Open house`)
 
+  // Moved to another address there, it goes on with its topic.
+  await elsewhere.remove('a.ics')
+  await elsewhere.put('z.ics', event('a', 'Open house', day(24), 'LOCATION:Hut', 'X-OWN:kept'))
+  expect(await season.look()).toMatchObject({ trouble: null, paired: 2, conflicts: [] })
+  expect(await season.lines()).toContain(`${compact(day(24))} Open house`)
+
   // Connected once more, as if everything that was noted were lost.
   const before = [await season.lines(), await elsewhere.lines()]
   await season.owner.call('DELETE', `${season.path()}/${settled.id}`)
@@ -173,7 +179,7 @@ test('what is changed on either side arrives at the other, what both changed is 
   expect([await season.lines(), await elsewhere.lines()]).toEqual(before)
 
   // Removed there, the topic stays without a date; trashed here, the entry goes there.
-  await elsewhere.remove('a.ics')
+  await elsewhere.remove('z.ics')
   await season.set('Count newts', { trashed: true })
   await season.look()
   expect(await elsewhere.lines()).toEqual([])

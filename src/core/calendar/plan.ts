@@ -89,8 +89,10 @@ export function planSync(
 ): SyncPlan {
   const isBranchLost = records.get('topic', branch) && !alive(records, branch)
   const plan: SyncPlan = { branch: isBranchLost ? ids.newTopic() : branch, changed: [], added: [], pairs: [] }
-  const taken = new Set(entries.flatMap(({ topic }) => topic ?? []))
-  for (const mirrored of entries) {
+  const { stayed, left } = withMoved(entries)
+  plan.pairs.push(...left.map(({ href }) => ({ href, topic: null, agreed: null, conflict: null, there: null })))
+  const taken = new Set(stayed.flatMap(({ topic }) => topic ?? []))
+  for (const mirrored of stayed) {
     const { href, entry } = mirrored
     const topic =
       mirrored.topic ?? (entry && !mirrored.isGone ? knownTopic(records, entry.uid, takes, ids, taken) : null)
@@ -114,6 +116,28 @@ export function planSync(
     })
   }
   return plan
+}
+
+/** Entries that are under another address now go on with their topics; the places that they left are told apart. */
+function withMoved(entries: readonly Mirrored[]): { stayed: Mirrored[]; left: Mirrored[] } {
+  const free = new Map(
+    entries.flatMap((each) => (each.entry && !each.isGone && !each.topic ? [[each.entry.uid, each]] : [])),
+  )
+  const into = new Map<Mirrored, Mirrored>()
+  const left: Mirrored[] = []
+  for (const gone of entries) {
+    const found = gone.isGone && gone.topic && gone.entry ? free.get(gone.entry.uid) : undefined
+    if (!found || into.has(found)) continue
+    into.set(found, gone)
+    left.push(gone)
+  }
+  const lost = new Set(left)
+  const stayed = entries.flatMap((each) => {
+    const before = into.get(each)
+    if (before) return { ...each, topic: before.topic, agreed: before.agreed }
+    return lost.has(each) ? [] : each
+  })
+  return { stayed, left }
 }
 
 /** Topics with a date that are to be in the calendar. */

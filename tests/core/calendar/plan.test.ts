@@ -188,6 +188,23 @@ test('of a calendar from which single entries are chosen nothing comes by itself
   expect(beside.state()).toEqual({ here: [], there: ['2026-04-06 Entry 100'] })
 })
 
+test('an entry that is under another address goes on with its topic', () => {
+  const beside = new Beside({ gives: 'all', takes: 'all' })
+  playHere(beside, { side: 'here', which: 0 }, { start: '2026-04-03', end: null })
+  play(beside, { side: 'there', which: 100, day: 5 })
+  beside.sync()
+  const before = beside.state()
+  for (const [href, entry] of [...beside.calendar]) {
+    beside.calendar.delete(href)
+    beside.calendar.set(`moved-${href}`, { ...entry, text: `${entry.text}!` })
+  }
+  beside.sync()
+  beside.sync()
+  const moved = before.here.map((line) => `${line}!`)
+  expect(beside.state()).toEqual({ here: moved, there: moved })
+  expect(beside.noted).toHaveLength(2)
+})
+
 test('two entries of one uid are two topics', () => {
   const beside = new Beside({ gives: 'all', takes: 'all' })
   const twin = { uid: 'same', note: '', url: '', isFixed: false, task: null, dates: { start: today, end: null } }
