@@ -236,6 +236,22 @@ test('where most of what goes with topics is gone there, somebody has to say tha
   await season.connect(elsewhere.address)
   await season.told()
   expect(await season.lines()).toHaveLength(14)
+  // Here too: what is trashed or loses its date all at once removes nothing there before that.
+  const undated = (await season.topics()).filter(({ dates }) => dates)
+  const dated = (part: (dates: object) => object | null) =>
+    season.owner.change(
+      undated.map(
+        ({ id, dates }) => ({ kind: 'topic', id, before: {}, after: { dates: part(dates!) } }) as unknown as Edit,
+      ),
+    )
+  expect(onlyResult(await dated(() => null)).ok).toBe(true)
+  expect(await season.look()).toMatchObject({
+    asksToLose: true,
+    trouble: expect.stringContaining('Nothing was removed there'),
+  })
+  expect(await elsewhere.lines()).toHaveLength(14)
+  expect(onlyResult(await dated((dates) => dates)).ok).toBe(true)
+  expect(await season.look()).toMatchObject({ asksToLose: false, trouble: null, paired: 14 })
   for (const name of names) await elsewhere.remove(`${name}.ics`)
   expect(await season.look()).toMatchObject({ asksToLose: true, paired: 14 })
   expect(await season.lines()).toHaveLength(14)

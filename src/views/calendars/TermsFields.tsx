@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core'
-import { IconArrowRight, IconCalendar, IconMap2 } from '@tabler/icons-react'
+import { type Icon, IconArrowRight, IconCalendar, IconMap2 } from '@tabler/icons-react'
 import type { MapId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import type { Terms } from './calendars'
@@ -12,11 +12,7 @@ export function TermsFields({ terms, onChange }: { terms: Terms; onChange(terms:
   const { gives, takes, intoMap } = terms
   return (
     <div className={styles.terms}>
-      <span className={styles.way} aria-hidden>
-        <IconMap2 size={22} />
-        <IconArrowRight size={16} />
-        <IconCalendar size={22} />
-      </span>
+      <Way from={IconMap2} to={IconCalendar} />
       <div className={styles.choices}>
         <Select
           size="sm"
@@ -44,11 +40,7 @@ export function TermsFields({ terms, onChange }: { terms: Terms; onChange(terms:
           />
         )}
       </div>
-      <span className={styles.way} aria-hidden>
-        <IconCalendar size={22} />
-        <IconArrowRight size={16} />
-        <IconMap2 size={22} />
-      </span>
+      <Way from={IconCalendar} to={IconMap2} />
       <div className={styles.choices}>
         <Select
           size="sm"
@@ -76,5 +68,16 @@ export function TermsFields({ terms, onChange }: { terms: Terms; onChange(terms:
         )}
       </div>
     </div>
+  )
+}
+
+/** Which way it goes, as a drawing. */
+function Way({ from: From, to: To }: { from: Icon; to: Icon }) {
+  return (
+    <span className={styles.way} aria-hidden>
+      <From size={22} />
+      <IconArrowRight size={16} />
+      <To size={22} />
+    </span>
   )
 }
