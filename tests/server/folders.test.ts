@@ -61,7 +61,7 @@ const sameButForTitle = (files: Record<string, string>) => {
 describe('a collection', () => {
   test('leaves as a folder and comes back as it was, file bytes included, also as a zip', async () => {
     const first = await imported(DEMO, 'Vennmoor once')
-    expect(first).toMatchObject({ maps: 14, files: 6 })
+    expect(first).toMatchObject({ maps: 14, files: 8 })
     const out = join(folder, 'once')
     expect((await folvet('export', '--collection', first.collection, '--out', out)).code).toBe(0)
     expect(sameButForTitle(bytesOf(out))).toEqual(sameButForTitle(bytesOf(DEMO)))

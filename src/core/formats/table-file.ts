@@ -71,12 +71,14 @@ export interface ChartChoice {
 
 /**
  * What is likely meant to be drawn: along the first column of days, else along the first column; of the other columns those of
- * numbers, six at most. Null where there is none.
+ * numbers, six at most, without those that say the same in every row where others do not. Null where there is none.
  */
 export function proposeChart({ columns, rows }: TableFile): ChartChoice | null {
   if (rows.length < 2) return null
   const dates = columns.findIndex(({ kind }) => kind === 'date')
   const along = Math.max(0, dates)
-  const drawn = columns.flatMap(({ kind }, at) => (kind === 'number' && at !== along ? at : [])).slice(0, 6)
+  const numbers = columns.flatMap(({ kind }, at) => (kind === 'number' && at !== along ? at : []))
+  const changing = numbers.filter((at) => rows.some((row) => row[at] !== rows[0]![at]))
+  const drawn = (changing.length > 0 ? changing : numbers).slice(0, 6)
   return drawn.length > 0 ? { along, drawn } : null
 }

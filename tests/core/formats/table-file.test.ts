@@ -14,6 +14,9 @@ test('a table is read whatever stands between its cells, and says which columns 
   ])
   expect(proposeChart(table)).toEqual({ along: 0, drawn: [1] })
   expect(proposeChart(readTable('name,count,rank\nA,1,2\nB,3,4'))).toEqual({ along: 0, drawn: [1, 2] })
+  // A column that says the same in every row is no line to look at, unless there is no other.
+  expect(proposeChart(readTable('day,well,depth\n2025-01-02,11,6\n2025-01-09,11,4'))).toEqual({ along: 0, drawn: [2] })
+  expect(proposeChart(readTable('day,well\n2025-01-02,11\n2025-01-09,11'))).toEqual({ along: 0, drawn: [1] })
   expect(proposeChart(readTable('only words\nhere'))).toBeNull()
 })
 
