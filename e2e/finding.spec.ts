@@ -306,4 +306,22 @@ test('the search page finds words in notes and names with the way there, and kee
   await tags.getByRole('button', { name: 'at once', exact: true }).click()
   await found.getByRole('link', { name: /Sow peas/ }).click()
   await expect(topic(page, 'Sow peas')).toHaveAttribute('aria-selected', 'true')
+
+  // The same key finds from every screen: a screen by its name, and words of a note where they stand.
+  await page.goto(`/c/${collection}`)
+  await expect(page.getByRole('link', { name: 'Garden', exact: true })).toBeVisible()
+  await page.keyboard.press('Control+k')
+  const finder = page.getByRole('dialog').getByRole('combobox')
+  await expect(finder).toBeFocused()
+  await expect(page.getByRole('option')).toContainText(['Search the whole collection', 'See all maps in the atlas'])
+  await page.keyboard.type('comments')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/\/comments$/)
+  await expect(page.getByRole('heading', { name: 'Comments' })).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await expect(finder).toBeFocused()
+  // Enter counts for what was typed, however fast it comes.
+  await page.keyboard.type('overnight')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Note' })).toContainText('Soak them overnight')
 })

@@ -1,6 +1,7 @@
+import { COLLECTION_SCREENS, screenAddress } from '../app/collection-screens'
 import { LARGE_MAP, stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
-import { acts, one, onMap, theTopic, unless } from './act'
+import { acts, one, onMap, type Situation, theTopic, unless } from './act'
 
 /** Acts that alter what is seen, and none of the maps; and undoing. */
 export const VIEW_ACTS = [
@@ -92,27 +93,12 @@ export const VIEW_ACTS = [
       act: ({ session }) => void session.takeBack('redo'),
     },
     { id: 'find', name: 'Find anything', keys: ['Ctrl+k'], act: () => workspace.dialog({ kind: 'find' }) },
-    {
-      id: 'all-dates',
-      name: 'See all dates of the collection',
-      act: ({ session }) => window.location.assign(`/c/${session.id}/dates`),
-    },
-    {
-      id: 'all-files',
-      name: 'See all files of the collection',
-      act: ({ session }) => window.location.assign(`/c/${session.id}/files`),
-    },
-    {
-      id: 'all-comments',
-      name: 'See all comments of the collection',
-      act: ({ session }) => window.location.assign(`/c/${session.id}/comments`),
-    },
+    ...COLLECTION_SCREENS.map(({ page, act }) => ({
+      id: `all-${page}`,
+      name: act,
+      act: ({ session }: Situation) => window.location.assign(screenAddress(session.id, page)),
+    })),
     { id: 'keep-from-web', name: 'Keep pages from the web', act: () => window.location.assign('/capture') },
-    {
-      id: 'search',
-      name: 'Search the whole collection',
-      act: ({ session }) => window.location.assign(`/c/${session.id}/search`),
-    },
     { id: 'keys', name: 'All keys', keys: ['F1', 'Ctrl+/'], act: () => workspace.dialog({ kind: 'keys' }) },
   ]),
 ]

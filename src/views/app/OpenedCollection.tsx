@@ -1,6 +1,7 @@
 import { Alert, Loader } from '@mantine/core'
 import { type ReactNode, useDeferredValue } from 'react'
 import { CaptureKey } from '../capture/CaptureKey'
+import { FindKey } from '../dialogs/FindKey'
 import { SessionProvider, useStartedSession } from '../sync/use-session'
 import { wordsFor } from './api'
 import { PageFrame } from './PageFrame'
@@ -23,6 +24,7 @@ function WhenStarted({ collection, children }: { collection: string; children: R
       <SessionProvider value={session}>
         {children}
         <CaptureKey />
+        <FindKey />
       </SessionProvider>
     )
   return (

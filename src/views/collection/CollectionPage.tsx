@@ -6,6 +6,7 @@ import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/
 import { limitsOf } from '../../core/crowding/piece-cost'
 import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
+import { COLLECTION_SCREENS, screenAddress } from '../app/collection-screens'
 import { Modal } from '../app/Modal'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
@@ -26,17 +27,6 @@ export default function CollectionPage({ collection }: { collection: string }) {
     </OpenedCollection>
   )
 }
-
-/** The screens that show all of a collection in one respect. */
-const WAYS = [
-  { name: 'Search', page: 'search' },
-  { name: 'Atlas', page: 'atlas' },
-  { name: 'Links', page: 'links' },
-  { name: 'Files', page: 'files' },
-  { name: 'Dates', page: 'dates' },
-  { name: 'Comments', page: 'comments' },
-  { name: 'Crowding', page: 'crowding' },
-] as const
 
 type Naming = { kind: 'rename'; map: MapDigest } | { kind: 'rename-collection' }
 type Asked = Naming | { kind: 'new' } | { kind: 'import' } | { kind: 'folder' | 'trash'; map: MapDigest }
@@ -91,8 +81,8 @@ function Maps() {
           </Group>
         </Group>
         <Group component="nav" gap={4} aria-label="See all of the collection">
-          {WAYS.map(({ name, page }) => (
-            <Button key={page} size="compact-md" variant="subtle" component="a" href={`/c/${session.id}/${page}`}>
+          {COLLECTION_SCREENS.map(({ name, page }) => (
+            <Button key={page} size="compact-md" variant="subtle" component="a" href={screenAddress(session.id, page)}>
               {name}
             </Button>
           ))}

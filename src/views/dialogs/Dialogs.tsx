@@ -13,9 +13,9 @@ import { sendToMap } from '../workspace/dragging'
 import { tellHappened } from '../workspace/happened'
 import { situationOf } from '../workspace/situation'
 import { visits } from '../workspace/visited'
-import { type Dialog, FACES, type Pane, type Section, useWorkspace, workspace } from '../workspace/workspace-store'
+import { type Dialog, FACES, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { type Doable, FindDialog } from './FindDialog'
-import { type Found, type FoundBehind, topicOfFound } from './found'
+import { type Found, SECTION_OF, topicOfFound } from './found'
 import { keepLinkForm, linkForm } from './link-form'
 import { type Offer, offersFrom } from './offers'
 
@@ -38,15 +38,6 @@ const doableIn = (situation: Situation): Doable[] =>
     where: `${GROUP_NAMES[act.group]}, ${act.section}`,
     run: () => act.act(situation),
   }))
-
-/** The section of the topic sheet in which what lies behind a topic is seen. */
-const SECTION_OF: Record<FoundBehind['kind'], Section> = {
-  note: 'note',
-  comment: 'comments',
-  weblink: 'links',
-  file: 'files',
-  'file text': 'files',
-}
 
 /** The dialog that is asked for, if any. */
 export function Dialogs() {

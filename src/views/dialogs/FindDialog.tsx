@@ -12,7 +12,7 @@ import {
   IconWorld,
 } from '@tabler/icons-react'
 import { useQuery } from '@tanstack/react-query'
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { isNearly } from '../../core/text/nearly'
 import { ask } from '../app/api'
@@ -110,7 +110,7 @@ export function FindDialog({
     enabled: asked !== '',
     placeholderData: (before) => before,
   })
-  const { data: behind = [] } = useQuery({
+  const { data: behind = [], isFetching: isFetchingBehind } = useQuery({
     queryKey: ['find behind', collection, asked],
     queryFn: () => ask(BehindRows, `/api/collections/${collection}/find?behind&words=${encodeURIComponent(asked)}`),
     enabled: asked !== '' && onTakeBehind !== undefined,
@@ -120,9 +120,10 @@ export function FindDialog({
   const rows: Offered[] =
     words.trim() === ''
       ? [...first.map((act): Offered => ({ kind: 'do', doable: act })), ...offers.filter(mayBeTaken)]
-      : asked === ''
-        ? []
-        : [...named([...first, ...doable], asked), ...withBehind(data.filter(mayBeTaken), onTakeBehind ? behind : [])]
+      : [
+          ...named([...first, ...doable], words.trim()),
+          ...(asked === '' ? [] : withBehind(data.filter(mayBeTaken), onTakeBehind ? behind : [])),
+        ]
   const take = (row: Offered) => {
     if ('topicText' in row) return onTakeBehind?.(row)
     if (row.kind !== 'do') return onTake(row)
@@ -130,6 +131,19 @@ export function FindDialog({
     row.doable.run()
   }
   const chosen = Math.min(at, Math.max(0, rows.length - 1))
+  // Who types fast presses Enter before the words are found: it counts for what these words find, not for what stood there before.
+  const isSettled = words.trim() === asked && !isFetching && !isFetchingBehind
+  const [takesFound, setTakesFound] = useState(false)
+  const press = () => {
+    const row = rows[chosen]
+    if (row && (row.kind === 'do' || isSettled)) take(row)
+    else setTakesFound(!isSettled)
+  }
+  useEffect(() => {
+    if (!takesFound || !isSettled) return
+    setTakesFound(false)
+    if (rows[chosen]) take(rows[chosen])
+  })
   return (
     <Modal opened onClose={onClose} title={title} size="lg">
       <TextInput
@@ -145,11 +159,12 @@ export function FindDialog({
         onChange={(event) => {
           setWords(event.currentTarget.value)
           setAt(0)
+          setTakesFound(false)
         }}
         onKeyDown={(event) => {
           if (event.key === 'ArrowDown') setAt(Math.min(chosen + 1, rows.length - 1))
           else if (event.key === 'ArrowUp') setAt(Math.max(chosen - 1, 0))
-          else if (event.key === 'Enter' && rows[chosen]) take(rows[chosen])
+          else if (event.key === 'Enter') press()
           else return
           event.preventDefault()
         }}

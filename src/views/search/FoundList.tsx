@@ -11,6 +11,7 @@ import {
   IconWorld,
   type TablerIcon,
 } from '@tabler/icons-react'
+import { foundAddress } from '../dialogs/found'
 import { Marked } from '../dialogs/Marked'
 import { useSessionHandle } from '../sync/use-session'
 import styles from './search.module.css'
@@ -26,23 +27,6 @@ const ICONS: Record<Kind, { icon: TablerIcon; name: string }> = {
   weblink: { icon: IconWorld, name: 'Web link' },
   file: { icon: IconPaperclip, name: 'File' },
   'file text': { icon: IconFileText, name: 'Inside a file' },
-}
-
-/** The section of the topic sheet in which what is found is seen. */
-const SECTION: Partial<Record<Kind, string>> = {
-  note: 'note',
-  comment: 'comments',
-  weblink: 'links',
-  file: 'files',
-  'file text': 'files',
-}
-
-function addressOf(collection: string, { kind, id, map, topic, page }: FoundRow): string {
-  const section = SECTION[kind]
-  const asked = new URLSearchParams({ ...(topic ? { topic } : {}), ...(section ? { section } : {}) })
-  if (kind === 'file' || kind === 'file text') asked.set('read', id)
-  if (page) asked.set('page', String(page))
-  return `/c/${collection}/m/${map}?${asked}`
 }
 
 interface Props {
@@ -78,7 +62,7 @@ export function FoundList({ rows, words, onTag, onTaken }: Props) {
                 {said}
               </UnstyledButton>
             ) : (
-              <a className={styles.row} href={addressOf(collection, row)} onClick={onTaken}>
+              <a className={styles.row} href={foundAddress(collection, row)} onClick={onTaken}>
                 {said}
               </a>
             )}

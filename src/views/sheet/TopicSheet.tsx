@@ -60,7 +60,9 @@ function sheetOf(session: CollectionSession, selected: readonly TopicId[]) {
 const ARRIVAL_MS = 1_500
 
 /** Brings a section into view, and once more when what it holds has arrived. */
-function keepInView(item: HTMLElement): void {
+function keepInView(section: Section): void {
+  const item = document.getElementById(`sheet-${section}`)
+  if (!item) return
   const observer = new ResizeObserver(() => item.scrollIntoView({ block: 'nearest' }))
   observer.observe(item)
   setTimeout(() => observer.disconnect(), ARRIVAL_MS)
@@ -75,14 +77,17 @@ export const TopicSheet = memo(() => {
   )
   useEffect(() => {
     if (!section) return
-    const item = document.getElementById(`sheet-${section.name}`)
-    if (item) keepInView(item)
+    keepInView(section.name)
     // The note is met by who writes in it, when it has the keyboard.
     if (section.name !== 'note') workspace.metSection(section.request)
   }, [section])
 
   if (!topic) return null
   const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
+  const unfold = (unfolded: Section[]) => {
+    workspace.unfoldSections(unfolded)
+    for (const opened of unfolded) if (!sections.includes(opened)) keepInView(opened)
+  }
   const several = topics.length > 1
   const head = (section: Section) => (
     <SectionHead name={SECTION_NAMES[section]} holds={held[SECTIONS.indexOf(section)] ?? ''} />
@@ -106,7 +111,7 @@ export const TopicSheet = memo(() => {
       <Accordion
         multiple
         value={[...sections]}
-        onChange={(unfolded) => workspace.unfoldSections(unfolded as Section[])}
+        onChange={(unfolded) => unfold(unfolded as Section[])}
         variant="default"
         chevronPosition="left"
         transitionDuration={0}
