@@ -1,4 +1,5 @@
-import { rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { CHROMIUM_LAUNCH } from './setup/chromium.mjs'
 import { ensureChromium, ensurePackages, root } from './setup/dependencies.mjs'
@@ -11,11 +12,14 @@ await main(async () => {
   const { ensureBuilt } = await import('./setup/build.mjs')
   const { freePort, temporaryPostgres } = await import('./setup/postgres.mjs')
   const { loadDemo, serve } = await import('./setup/serve.mjs')
+  const { startCalendar } = await import('./setup/calendar.mjs')
   const { chromium } = await import('@playwright/test')
   await ensureBuilt()
   const postgres = await temporaryPostgres()
-  await loadDemo(postgres.url)
-  const app = await serve({ databaseUrl: postgres.url, port: await freePort() })
+  const calendarFolder = mkdtempSync(join(tmpdir(), 'folvet-calendar-'))
+  const calendar = await startCalendar({ folder: calendarFolder, port: await freePort() })
+  await loadDemo(postgres.url, calendar.env)
+  const app = await serve({ databaseUrl: postgres.url, port: await freePort(), env: calendar.env })
   const browser = await chromium.launch(CHROMIUM_LAUNCH)
   const folder = join(root, 'docs', 'screenshots')
   rmSync(folder, { recursive: true, force: true })
@@ -25,13 +29,21 @@ await main(async () => {
       baseURL: app.address,
       reducedMotion: 'reduce',
     })
-    const shot = async (name) => {
+    const still = async (on = page) => {
       // Away from the map, so that nothing shows what only a pointer over it would.
-      await page.mouse.move(700, 790)
-      await page.waitForTimeout(400)
-      await page.screenshot({ path: join(folder, `${name}.png`) })
+      await on.mouse.move(700, 790)
+      await on.waitForTimeout(400)
+      return on.screenshot()
+    }
+    const keep = (name, picture) => {
+      mkdirSync(folder, { recursive: true })
+      writeFileSync(join(folder, `${name}.png`), picture)
       say(`docs/screenshots/${name}.png`)
     }
+    const shot = async (name) => keep(name, await still())
+    /** Pictures that stand together on one, by the name of that. */
+    const sheets = { around: [], ledgers: [], panels: [] }
+    const part = async (sheet, on) => void sheets[sheet].push(await still(on))
     const fitMap = async () => {
       await page.getByRole('tree').focus()
       await page.keyboard.press('Alt+f')
@@ -75,19 +87,50 @@ await main(async () => {
         await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
       await page.waitForTimeout(300)
     }
+    /** The window of somebody who wrote into the same line of the demo's note as somebody else. */
+    const twoVersions = async () => {
+      const context = await browser.newContext({
+        viewport: { width: 1280, height: 800 },
+        reducedMotion: 'reduce',
+        storageState: await page.context().storageState(),
+      })
+      const other = await context.newPage()
+      await other.goto(page.url())
+      const note = (on) => on.getByRole('textbox', { name: 'Note', exact: true })
+      for (const on of [page, other]) {
+        await on.getByRole('treeitem', { name: /^Where it goes/ }).click()
+        await on.keyboard.press('Alt+n')
+        await note(on).waitFor()
+        await on.waitForTimeout(600)
+      }
+      await context.setOffline(true)
+      for (const [on, words] of [
+        [other, ' Never call one after its well.'],
+        [page, ' Never call one after its reader.'],
+      ]) {
+        await note(on).getByText('One file for each line').click({ clickCount: 3 })
+        await on.keyboard.press('ArrowRight')
+        await on.keyboard.type(words)
+      }
+      await page.waitForTimeout(1_500)
+      await context.setOffline(false)
+      await other.getByRole('button', { name: 'Side by side' }).click()
+      await other.getByRole('dialog').getByText('after its reader').waitFor()
+      return other
+    }
     const topic = (name) => page.getByRole('treeitem', { name: new RegExp(`^${name}`) }).first()
     // The walk is offered to whoever is new; the pictures show what stays.
     await page.addInitScript(() => localStorage.setItem('folvet-walk-offered', 'done'))
     await page.goto('/')
     await page.getByRole('button', { name: /Look at the demo/ }).waitFor()
-    await shot('sign-in')
+    await part('around')
     await page.getByRole('button', { name: /Look at the demo/ }).click()
     await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).waitFor()
     await page.locator('svg.scene').first().waitFor()
-    await shot('home')
+    await part('around')
     await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
     await page.getByRole('link', { name: 'Vegetation' }).waitFor()
-    await shot('collection')
+    await part('around')
     const collection = page.url()
     await page.getByRole('button', { name: 'New map' }).click()
     await page.getByRole('button', { name: /^Reading notes/ }).waitFor()
@@ -134,6 +177,11 @@ await main(async () => {
     await openSheet(true)
     await page.getByRole('textbox', { name: 'Note' }).waitFor()
     await shot('note')
+    await page.keyboard.press('Alt+Shift+n')
+    await page.getByRole('dialog').getByRole('textbox', { name: 'Note' }).waitFor()
+    await part('panels')
+    await page.keyboard.press('Escape')
+    await part('panels', await twoVersions())
     await page.goto(collection)
     await page.getByRole('link', { name: 'Land and permits' }).first().click()
     await topic('Ends on 31 December 2028').click()
@@ -186,17 +234,52 @@ await main(async () => {
     await page.goto(`${collection}/dates`)
     await page.getByText('year', { exact: true }).click()
     await shot('dates')
+    await page.getByRole('button', { name: /^In step with calendars/ }).click()
+    await page.getByRole('dialog').getByText('Field season', { exact: true }).waitFor()
+    await part('panels')
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Alt+j')
+    await page.getByRole('dialog').getByRole('textbox').first().waitFor()
+    await page.keyboard.type('Ask the waterworks for their rain gauge')
+    await part('panels')
+    await page.keyboard.press('Escape')
+    for (const [screen, heading] of [
+      ['files', 'Files'],
+      ['comments', 'Comments'],
+      ['crowding', 'Crowding'],
+      ['search', 'Search'],
+    ]) {
+      await page.goto(`${collection}/${screen}`)
+      await page.getByRole('heading', { name: heading, level: 1 }).waitFor()
+      await page.waitForTimeout(600)
+      await part('ledgers')
+    }
     await page.goto(`${collection}/publish`)
     await page.getByRole('button', { name: 'Publish', exact: true }).click()
     await page.getByRole('link', { name: 'Open the site' }).waitFor()
-    await shot('publish')
+    await part('around')
     await page.goto(await page.getByRole('link', { name: 'Open the site' }).getAttribute('href'))
     await page.getByRole('link', { name: 'Dipwells and readings' }).click()
     await page.getByRole('heading', { level: 1 }).waitFor()
     await shot('site')
+    for (const [name, pictures] of Object.entries(sheets)) keep(name, await together(browser, pictures))
   } finally {
     await browser.close()
     await app.stop()
+    await calendar.stop()
+    rmSync(calendarFolder, { recursive: true, force: true })
     await postgres.stop()
   }
 })
+
+/** Four pictures of the window on one, two beside two. */
+async function together(browser, pictures) {
+  const page = await browser.newPage({ viewport: { width: 2 * 1280 + 24, height: 2 * 800 + 24 } })
+  const images = pictures.map((picture) => `<img src="data:image/png;base64,${picture.toString('base64')}">`)
+  await page.setContent(
+    `<body style="margin: 0; padding: 8px; display: grid; grid-template-columns: 1280px 1280px; gap: 8px; background: #8c8a80">${images.join('')}`,
+  )
+  const picture = await page.screenshot()
+  await page.close()
+  return picture
+}

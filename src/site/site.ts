@@ -2,7 +2,8 @@ import { ALL_ICONS } from '../core/badges/all-icons'
 import { type GatheredTopics, MapTeller } from '../core/document/map-document'
 import { backdropOf } from '../core/look/styles'
 import type { FileRecord } from '../core/records/file'
-import type { Records } from '../core/records/records'
+import { RECORD_KINDS } from '../core/records/kinds'
+import { Records } from '../core/records/records'
 import { ALL_FONTS } from '../core/text/all-fonts'
 import { topicsInOrder } from '../core/tree/walk'
 import { Addresses, publishedMaps } from './addresses'
@@ -27,15 +28,16 @@ export interface Progress {
 
 /**
  * Makes the site of a collection, file by file, in one order. Pure: the same records and assets give the same bytes.
- * With `only`, of some maps: nothing of the others is in it, and nothing leads there. `gathered` says what each gathered list found. Each step tells how far it is, so that the caller can show progress, breathe, or stop.
+ * Nothing tells of comments. With `only`, of some maps: nothing of the others is in it, and nothing leads there. `gathered` says what each gathered list found. Each step tells how far it is, so that the caller can show progress, breathe, or stop.
  */
 export function* buildSite(
-  records: Records,
+  held: Records,
   collection: string,
   assets: readonly SiteAsset[],
   only: ReadonlySet<string> | null = null,
   gathered: GatheredTopics = new Map(),
 ): Generator<{ files: SiteFile[]; progress: Progress }> {
+  const records = withoutComments(held)
   const { title, homeMap } = records.need('collection', collection)
   const addresses = new Addresses(publishedMaps(records, only))
   const counts = new Map<string, number>()
@@ -66,6 +68,15 @@ export function* buildSite(
     page('index.html', indexPage(records, title, homeMap, addresses, countTopics)),
     page('404.html', notFoundPage(title)),
   ])
+}
+
+/** Comments are for those who work on a collection: in its site nothing tells that there are any. */
+function withoutComments(records: Records): Records {
+  if (records.count('comment') === 0) return records
+  const told = new Records()
+  for (const kind of RECORD_KINDS)
+    if (kind !== 'comment') for (const record of records.all(kind)) told.put(kind, record as never)
+  return told
 }
 
 const page = (path: string, content: string): SiteFile => ({ path, type: 'text/html; charset=utf-8', content })

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import { addComment } from '../../src/core/commands/comments'
 import { addCrosslink } from '../../src/core/commands/crosslinks'
 import { changeEnclosure, encloseTopics } from '../../src/core/commands/enclosures'
 import { importPages } from '../../src/core/commands/import-pages'
@@ -9,10 +10,11 @@ import { setText } from '../../src/core/commands/set-text'
 import { splitOff } from '../../src/core/commands/split-off'
 import { tagTopics } from '../../src/core/commands/tags'
 import { writeNote } from '../../src/core/commands/write-note'
-import { FileId } from '../../src/core/records/ids'
+import { FileId, PersonId } from '../../src/core/records/ids'
 import { buildSite } from '../../src/site/site'
 import { COLLECTION, Garden } from '../core/gardens'
 
+const PERSON = PersonId.parse('00000000-0000-7000-8000-0000000000aa')
 const HOSTILE = '</title><script>alert(1)</script><img src=x onerror=alert(1)>"\'&'
 
 function site(garden: Garden, only: ReadonlySet<string> | null = null): Map<string, string> {
@@ -88,6 +90,17 @@ describe('the published site', () => {
     expectWholeLinks(other)
     expect(other.get('index.html')).toContain('Secret map')
     for (const [path, content] of other) expect([path, /Spring|peas/.exec(content)?.[0]]).toEqual([path, undefined])
+  })
+
+  test('tells nobody that something was said about a topic', () => {
+    const garden = new Garden()
+    garden.grow('Garden\nSpring\n  Sow peas')
+    const silent = site(garden)
+    const said = { author: { id: PERSON, name: 'Mira' }, at: '2026-02-03T08:12:00.000Z', mentions: [], answers: null }
+    garden.do((r, ids) =>
+      addComment(r, { ...said, topic: garden.topic('Sow peas'), quote: '', text: 'Too early?' }, ids),
+    )
+    expect(site(garden)).toEqual(silent)
   })
 
   test('works with maps that open each other in a circle', () => {

@@ -48,8 +48,10 @@ export function wordsFor(error: unknown): string {
   return error instanceof Error ? error.message : 'Something went wrong.'
 }
 
-export function tell(message: ReactNode, forMs = 5_000): void {
-  notifications.show({ message, color: 'spruce', autoClose: forMs })
+/** Tells something for a while; gives the way to take the words away before. */
+export function tell(message: ReactNode, forMs = 5_000): () => void {
+  const id = notifications.show({ message, color: 'spruce', autoClose: forMs })
+  return () => void notifications.hide(id)
 }
 
 export function tellTrouble(error: unknown): void {

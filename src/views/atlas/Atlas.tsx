@@ -86,8 +86,10 @@ export function Atlas() {
         map: plate.map.id,
         at: { x: Math.round(plate.x + x - atlas.origin.x), y: Math.round(plate.y + y - atlas.origin.y) },
       }))
-    if (by === 'closeness')
-      return tell('Here maps stand as they are linked. Choose “as I put them” to put them elsewhere.')
+    if (by === 'closeness') {
+      tell('Here maps stand as they are linked. Choose “as I put them” to put them elsewhere.')
+      return
+    }
     setBy('hand')
     setPut(new Map(places.map(({ map, at }) => [map, at])))
     await session.command('place-in-atlas', { places })

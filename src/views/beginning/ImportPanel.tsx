@@ -63,7 +63,10 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   const read = async (chosen: readonly File[]) => {
     const more = await readChoice(asChosen(chosen))
     if (!more) return
-    if (more.pages.length === 0) return tell('There is no page among these: texts, CommonMark and HTML are read.')
+    if (more.pages.length === 0) {
+      tell('There is no page among these: texts, CommonMark and HTML are read.')
+      return
+    }
     setWhole(chosen.some(({ name, webkitRelativePath }) => webkitRelativePath !== '' || /\.zip$/i.test(name)))
     const paths = new Set([...more.pages, ...more.files].map(({ path }) => path))
     setFiles((before) => [...before.filter(({ path }) => !paths.has(path)), ...more.pages])

@@ -200,7 +200,8 @@ interface TableProps {
 }
 
 function FileTable({ rows, rename, remove }: TableProps) {
-  const { id: collection } = useSession()
+  const session = useSession()
+  const { id: collection } = session
   const { body, visible, before, after, measure } = useRowsInView(rows.length, (index) => rows[index]!.id)
   return (
     <Table.ScrollContainer minWidth={340}>
@@ -252,6 +253,7 @@ function FileTable({ rows, rename, remove }: TableProps) {
                           {text || 'Untitled'}
                         </Anchor>
                       )}
+                      {map && topic && <span className={styles.how}> in {session.titleOf(map)}</span>}
                     </div>
                   ))}
                 </Table.Td>

@@ -3,6 +3,7 @@ import { type Editor, useEditorState } from '@tiptap/react'
 import { useCallback } from 'react'
 import { readOwnAddress } from '../../core/formats/own-address'
 import type { TopicId } from '../../core/records/ids'
+import { countWords } from '../../core/text/word-count'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import { AboutWords } from './AboutWords'
@@ -27,7 +28,7 @@ export function NoteFoot({ editor, topic, countsWords }: Props) {
     selector: ({ editor: now }) => ({
       address: now.isActive('link') ? String(now.getAttributes('link').href ?? '') : '',
       selected: now.state.doc.textBetween(now.state.selection.from, now.state.selection.to, ' ', ' ').slice(0, 2_000),
-      words: now.state.doc.textBetween(0, now.state.doc.content.size, ' ', ' ').match(/\S+/g)?.length ?? 0,
+      words: countWords(now.state.doc.textBetween(0, now.state.doc.content.size, ' ', ' ')),
     }),
   })
   const own = readOwnAddress(address)

@@ -7,6 +7,7 @@ import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
+import { countNoteWords } from '../../core/text/word-count'
 import { sayDays } from '../app/when'
 import type { Section } from '../workspace/workspace-store'
 
@@ -32,14 +33,12 @@ export function holds(records: Records, section: Section, topics: readonly Topic
 
 /** How much of what cannot be shown for several topics at once. */
 const COUNTED: Partial<Record<Section, (records: Records, topic: TopicRecord) => number>> = {
-  note: (records, { note }) => words(records.get('note', note)?.text ?? ''),
+  note: (records, { note }) => countNoteWords(records.get('note', note)?.text ?? ''),
   links: (records, topic) =>
     records.crosslinksFrom(topic.id).length + incomingAt(records, topic).length + records.weblinks(topic.id).length,
   files: (records, { id }) => records.attachments(id).length,
   comments: (records, { id }) => openThreads(records, id).length,
 }
-
-const words = (text: string) => text.match(/\S+/g)?.length ?? 0
 
 function ofOne(records: Records, section: Section, topic: TopicRecord): string {
   const count = COUNTED[section]?.(records, topic) ?? 0
