@@ -1,6 +1,6 @@
 import { generateNKeysBetween } from 'fractional-indexing'
 import { refuse } from '../changes/problem'
-import { headingAddress, resolveAddress } from '../formats/address'
+import { headingAddress, resolveAmong } from '../formats/address'
 import { inReadingOrder, type OutlineItem } from '../formats/outline'
 import { fileTitle, type Page, pageTree } from '../formats/page-file'
 import { newAttachment } from '../records/attachment'
@@ -120,8 +120,8 @@ export function filesLedTo(pages: readonly Page[], paths: Iterable<string>): Set
   for (const page of pages)
     for (const { item } of inReadingOrder(pageTree(page).top))
       for (const address of [...item.links.map((link) => link.address), ...item.noteLinks]) {
-        const target = resolveAddress(page.path, address)
-        if (target && there.has(target.path)) found.add(target.path)
+        const target = resolveAmong(page.path, address, (path) => there.has(path))
+        if (target) found.add(target.path)
       }
   return found
 }
@@ -175,6 +175,8 @@ export class LinkResolver {
   readonly homeDoorways = new Map<MapId, TopicRecord>()
   private readonly byPath: Map<string, ImportedPage>
   private readonly byAddress = new Map<string, TopicRecord>()
+  /** By the names that places have on the page itself. */
+  private readonly byAnchor = new Map<string, TopicRecord>()
   private readonly linked = new Set<string>()
   /** Cross-links that are drawn, by the map on which they are. */
   private readonly drawn = new Map<MapId, CrosslinkId[]>()
@@ -185,11 +187,18 @@ export class LinkResolver {
     private readonly files: ReadonlyMap<string, FileId>,
   ) {
     this.byPath = new Map(pages.map((page) => [page.path, page]))
-    for (const page of pages)
-      for (const { topic } of page.planted) {
-        const address = `${page.path}#${headingAddress(topic.text)}`
-        if (!this.byAddress.has(address)) this.byAddress.set(address, topic)
-      }
+    for (const { path, planted } of pages) {
+      for (const { item, topic } of planted)
+        for (const name of item.anchors ?? []) this.claim(this.byAnchor, `${path}#${name}`, topic)
+      // What is nothing but a link, as in a table of contents, has its words as an address only where nothing else has.
+      const isPointer = ({ item }: Planted) => item.links[0]?.title === item.text
+      for (const { topic } of [...planted.filter((one) => !isPointer(one)), ...planted.filter(isPointer)])
+        this.claim(this.byAddress, `${path}#${headingAddress(topic.text)}`, topic)
+    }
+  }
+
+  private claim(addresses: Map<string, TopicRecord>, address: string, topic: TopicRecord): void {
+    if (!addresses.has(address)) addresses.set(address, topic)
   }
 
   /** What could not be followed, each address once a page. */
@@ -239,13 +248,15 @@ export class LinkResolver {
   /** What an address leads to inside the import; null for one that leads elsewhere, or nowhere, which is listed. */
   private resolve(page: ImportedPage, address: string): LinkEnd | { file: FileId } | null {
     if (isFollowable(address)) return null
-    const target = resolveAddress(page.path, address)
+    const target = resolveAmong(page.path, address, (path) => this.files.has(path) || this.byPath.has(path))
     const file = target && this.files.get(target.path)
     if (file) return { file }
     const other = target && this.byPath.get(target.path)
     if (!other) return this.cannotFollow(page, address, 'There is no such page or file in the import.')
     if (target.fragment === '') return { kind: 'map', id: other.map }
-    const end = this.byAddress.get(`${target.path}#${headingAddress(target.fragment)}`)
+    const end =
+      this.byAnchor.get(`${target.path}#${target.fragment}`) ??
+      this.byAddress.get(`${target.path}#${headingAddress(target.fragment)}`)
     return end
       ? { kind: 'topic', id: end.id }
       : this.cannotFollow(page, address, 'There is no such heading or item on the page.')

@@ -23,6 +23,28 @@ export function resolveAddress(from: string, address: string): { path: string; f
   return { path: path.join('/'), fragment: decoded(rawFragment) }
 }
 
+/**
+ * Follows an address from a page to something that is there: from the page, or, as addresses that begin with `/` do, from the top of
+ * a site of which the folder is a part, so that folders before it are left out one after the other. Null where there is none.
+ */
+export function resolveAmong(
+  from: string,
+  address: string,
+  isThere: (path: string) => boolean,
+): { path: string; fragment: string } | null {
+  if (!/^\/(?!\/)/.test(address)) {
+    const target = resolveAddress(from, address)
+    return target && isThere(target.path) ? target : null
+  }
+  const parts = address.split(/[?#]/, 1)[0]!.split('/').filter(Boolean).slice(-MOST_FOLDERS)
+  for (let left = 0; left < parts.length; left++) {
+    const target = resolveAddress('', parts.slice(left).join('/') + address.slice(address.search(/#|$/)))
+    if (target && isThere(target.path)) return target
+  }
+  return null
+}
+const MOST_FOLDERS = 30
+
 function decoded(text: string): string {
   try {
     return decodeURIComponent(text)

@@ -8,6 +8,7 @@ import {
   readCommonMark,
 } from '../text/commonmark'
 import { shortName } from '../text/short-name'
+import { takeAnchors } from './anchors'
 import { type OutlineItem, type OutlineLink, outlineItem } from './outline'
 
 /**
@@ -25,19 +26,26 @@ import { type OutlineItem, type OutlineLink, outlineItem } from './outline'
  *
  * Lists below a paragraph hang on the item that the paragraph belongs to. A numbered or bulleted list inside a quote,
  * and all tables and code, stay in the note. With `hasShortNames` a long list item is named by its beginning and stands, word
- * for word, in its note.
+ * for word, in its note. With `isMarked` it holds marks of the names of places (`anchors`), which become names of the items: of the one
+ * in which a mark stands, of the next one where it stands alone.
  */
-export function readCommonMarkOutline(source: string, hasShortNames = false): OutlineItem[] {
-  const reader = new OutlineReader(source.replace(/\r\n?/g, '\n'), hasShortNames)
+export function readCommonMarkOutline(
+  source: string,
+  { hasShortNames = false, isMarked = false }: { hasShortNames?: boolean; isMarked?: boolean } = {},
+): OutlineItem[] {
+  const reader = new OutlineReader(source.replace(/\r\n?/g, '\n'), hasShortNames, isMarked)
   return reader.read()
 }
 
 class OutlineReader {
   private readonly lines: readonly string[]
+  /** Names of a place for which no item is known yet: of the next one. */
+  private waiting: string[] = []
 
   constructor(
     private readonly source: string,
     private readonly hasShortNames: boolean,
+    private readonly isMarked: boolean,
   ) {
     this.lines = source.split('\n')
   }
@@ -49,21 +57,22 @@ class OutlineReader {
     for (const block of blocks) {
       if (block.type === 'heading') {
         while (open.at(-1)!.depth >= block.level) open.pop()
-        const item = itemFrom(block.content)
+        const item = this.itemFrom(block.content)
         open.at(-1)!.item.children.push(item)
         open.push({ depth: block.level, item })
       } else this.addBlock(open.at(-1)!.item, block)
     }
+    addAnchors(open.at(-1)!.item, this.waiting)
     if (top.note === '' && top.links.length === 0) return top.children
     const first = this.hasShortNames ? blocks.find(({ type }) => type === 'paragraph') : undefined
-    return first?.type === 'paragraph' && !isOnlyLinks(first.content)
+    return first?.type === 'paragraph' && !this.isOnlyLinks(first.content)
       ? [{ ...this.named(top, first.content), children: [] }, ...top.children]
       : beforeFirstHeading(top)
   }
 
   /** An item named by the words of its first paragraph; all of the note stays where these are more than a name. */
   private named(item: OutlineItem, first: readonly Inline[]): OutlineItem {
-    const words = oneLine(inlineWords(first))
+    const words = this.wordsOf(first).text
     const isAll = item.note === words || item.note.startsWith(`${words}\n\n`)
     const name = shortName(words)
     return { ...item, text: name ?? words, note: isAll && !name ? item.note.slice(words.length).trim() : item.note }
@@ -72,9 +81,13 @@ class OutlineReader {
   private addBlock(item: OutlineItem, block: Block, within?: ListItem): void {
     if (block.type === 'list') for (const entry of block.items) this.addEntry(item, entry)
     else if (block.type === 'rule') return
-    else if (block.type === 'paragraph' && isOnlyLinks(block.content)) item.links.push(...linksOf(block.content))
+    else if (block.type === 'paragraph' && this.isOnlyLinks(block.content))
+      item.links.push(...this.linksOf(block.content))
+    else if (block.type === 'paragraph' && this.isOnlyAnchors(block.content))
+      this.waiting.push(...this.wordsOf(block.content).anchors)
     else {
-      const text = this.slice(block, within)
+      const { text, anchors } = this.withoutMarks(this.slice(block, within))
+      addAnchors(item, anchors)
       item.note = item.note === '' ? text : `${item.note}\n\n${text}`
       for (const content of contentsIn([block])) for (const link of linksIn(content)) item.noteLinks.push(link.address)
     }
@@ -84,7 +97,7 @@ class OutlineReader {
     const [first, ...rest] = entry.blocks
     if (!first) return
     const head = first.type === 'paragraph' || first.type === 'heading' ? first : null
-    const child = head ? itemFrom(head.content) : outlineItem('')
+    const child = head ? this.itemFrom(head.content) : outlineItem('')
     item.children.push(child)
     const name = this.hasShortNames && shortName(child.text)
     if (head && name) {
@@ -92,6 +105,49 @@ class OutlineReader {
       this.addBlock(child, head, entry)
     }
     for (const block of head ? rest : entry.blocks) this.addBlock(child, block, entry)
+  }
+
+  private withoutMarks(text: string): { text: string; anchors: string[] } {
+    return this.isMarked ? takeAnchors(text) : { text, anchors: [] }
+  }
+
+  /** The words of some content on one line, and the names of its place. */
+  private wordsOf(content: readonly Inline[]): { text: string; anchors: string[] } {
+    const { text, anchors } = this.withoutMarks(inlineWords(content))
+    return { text: oneLine(text), anchors }
+  }
+
+  private linksOf(content: readonly Inline[]): OutlineLink[] {
+    return [...linksIn(content)].flatMap((link) =>
+      link.type === 'link' ? { address: link.address, title: this.wordsOf(link.content).text } : [],
+    )
+  }
+
+  private isOnlyLinks(content: readonly Inline[]): boolean {
+    return (
+      content.some(({ type }) => type === 'link') &&
+      content.every(
+        (part) =>
+          part.type === 'link' ||
+          part.type === 'break' ||
+          part.type === 'line end' ||
+          (part.type === 'text' && /^[\s,;·]*$/.test(this.withoutMarks(part.text).text)),
+      )
+    )
+  }
+
+  private isOnlyAnchors(content: readonly Inline[]): boolean {
+    const { text, anchors } = this.wordsOf(content)
+    return text === '' && anchors.length > 0
+  }
+
+  private itemFrom(content: readonly Inline[]): OutlineItem {
+    const { text, anchors } = this.wordsOf(content)
+    const item = outlineItem(text)
+    item.links.push(...this.linksOf(content))
+    addAnchors(item, [...this.waiting, ...anchors])
+    this.waiting = []
+    return item
   }
 
   /** The block as it stands in the source, without the indentation and the mark of the entry that it is in. */
@@ -131,24 +187,8 @@ function beforeFirstHeading(top: OutlineItem): OutlineItem[] {
   return [item, ...top.children]
 }
 
-function itemFrom(content: readonly Inline[]): OutlineItem {
-  const item = outlineItem(oneLine(inlineWords(content)))
-  item.links.push(...linksOf(content))
-  return item
+function addAnchors(item: OutlineItem, anchors: readonly string[]): void {
+  if (anchors.length > 0) item.anchors = [...(item.anchors ?? []), ...anchors]
 }
 
 const oneLine = (text: string): string => text.split(/\s+/).join(' ').trim()
-const linksOf = (content: readonly Inline[]): OutlineLink[] =>
-  [...linksIn(content)].flatMap((link) =>
-    link.type === 'link' ? { address: link.address, title: oneLine(inlineWords(link.content)) } : [],
-  )
-
-const isOnlyLinks = (content: readonly Inline[]): boolean =>
-  content.some(({ type }) => type === 'link') &&
-  content.every(
-    (part) =>
-      part.type === 'link' ||
-      part.type === 'break' ||
-      part.type === 'line end' ||
-      (part.type === 'text' && /^[\s,;·]*$/.test(part.text)),
-  )

@@ -3,12 +3,15 @@ import { fromHtml } from 'hast-util-from-html'
 import { toMdast } from 'hast-util-to-mdast'
 import { type Block, type Inline, isTooMuch, readCommonMark } from '../text/commonmark'
 import { writeCommonMark } from '../text/write-commonmark'
+import { anchorMark, canBeMarked } from './anchors'
 import { isBoundedHtml } from './bounded-html'
 
 /** A page whose HTML was read, and the names of elements that say nothing in CommonMark and were left out. */
 interface ReadPage {
   text: string
   leftOut: string[]
+  /** Whether names of places are marked in the text. */
+  isMarked: boolean
 }
 
 /** Elements that are left out with all that is in them. */
@@ -34,24 +37,27 @@ const LEFT_OUT = new Set([
 /**
  * Reads the HTML in a CommonMark page as CommonMark: headings, paragraphs, lists, tables, quotes, code, `details`, links,
  * pictures and line breaks become what they are in CommonMark; of other elements the words stay, and those that are
- * nothing but a way to run or show something are left out and named. All else stands as it stood. Linear in the text.
+ * nothing but a way to run or show something are left out and named. Names of places are marked in the text (`anchors`). All
+ * else stands as it stood. Linear in the text.
  */
 export function withHtmlRead(source: string): ReadPage {
-  if (!source.includes('<') || isTooMuch(source)) return { text: source, leftOut: [] }
-  const reader = new HtmlInPage(source.replace(/\r\n?/g, '\n').split('\n'))
+  if (!source.includes('<') || isTooMuch(source)) return { text: source, leftOut: [], isMarked: false }
+  const isMarked = canBeMarked(source)
+  const reader = new HtmlInPage(source.replace(/\r\n?/g, '\n').split('\n'), isMarked)
   reader.blocks(readCommonMark(source), true)
-  return { text: reader.text, leftOut: [...reader.leftOut].sort() }
+  return { text: reader.text, leftOut: [...reader.leftOut].sort(), isMarked }
 }
 
 /** Reads a whole HTML page as CommonMark, as `withHtmlRead` does; its title where it has no heading. Linear in the text. */
 export function readHtmlPage(html: string): ReadPage {
-  const reader = new HtmlInPage([])
+  const isMarked = canBeMarked(html)
+  const reader = new HtmlInPage([], isMarked)
   const text = reader.commonMarkOf(withoutHead(html))
   const [, title = ''] = /<title[^>]*>([^<]{1,500})<\/title/i.exec(html.slice(0, MOST_HEAD)) ?? []
   const [words] = fromHtml(title, { fragment: true }).children
   const isNamed = /^#{1,6} /m.test(text) || words?.type !== 'text' || words.value.trim() === ''
   const heading = isNamed ? '' : `# ${words.value.trim().split(/\s+/).join(' ')}\n\n`
-  return { text: heading + text, leftOut: [...reader.leftOut].sort() }
+  return { text: heading + text, leftOut: [...reader.leftOut].sort(), isMarked }
 }
 /** In so many letters the title of a page is looked for. */
 const MOST_HEAD = 5_000
@@ -70,7 +76,10 @@ class HtmlInPage {
   private readonly made: string[] = []
   private done = 0
 
-  constructor(private readonly lines: readonly string[]) {}
+  constructor(
+    private readonly lines: readonly string[],
+    private readonly marksAnchors: boolean,
+  ) {}
 
   get text(): string {
     return [...this.made, ...this.lines.slice(this.done)].join('\n')
@@ -84,7 +93,7 @@ class HtmlInPage {
       else if ((block.type === 'paragraph' || block.type === 'heading') && hasHtml(block.content)) {
         const lines = this.lines.slice(block.from, block.to).join('\n')
         const end = isTop && block.type === 'paragraph' ? '\\\n' : ' '
-        this.replace(block, new InlineHtml(lines, end, this.leftOut).read(block.content))
+        this.replace(block, new InlineHtml(lines, end, this.leftOut, this.marksAnchors).read(block.content))
       }
     }
   }
@@ -117,6 +126,8 @@ class HtmlInPage {
         else this.leftOut.add(child.tagName)
         return !LEFT_OUT.has(child.tagName)
       }) as Element['children']
+      const mark = this.marksAnchors && at.type === 'element' && HOLD_TEXT.has(at.tagName) ? markOf(at) : ''
+      if (mark !== '') at.children.unshift({ type: 'text', value: mark })
     }
   }
 }
@@ -131,6 +142,7 @@ class InlineHtml {
     private readonly source: string,
     private readonly lineEnd: string,
     private readonly leftOut: Set<string>,
+    private readonly marksAnchors: boolean,
   ) {}
 
   read(content: readonly Inline[]): string {
@@ -160,15 +172,23 @@ class InlineHtml {
     }
     const [element] = fromHtml(tag, { fragment: true }).children
     if (element?.type !== 'element') return ''
+    const mark = this.marksAnchors ? markOf(element) : ''
     const address = addressIn(element.properties[name === 'a' ? 'href' : 'src'])
     if (name === 'a') {
       this.openLinks.push(address)
-      return address === null ? '' : '['
+      return address === null ? mark : `${mark}[`
     }
-    if (name !== 'img' || address === null) return ''
+    if (name !== 'img' || address === null) return mark
     return `![${String(element.properties.alt ?? '').replace(/[[\]\n]/g, ' ')}](${address})`
   }
 }
+
+/** Elements that can hold the mark of their name. */
+const HOLD_TEXT = new Set('a dd div dt h1 h2 h3 h4 h5 h6 li p section span summary td th'.split(' '))
+
+/** The name of the place of an element, as a mark. */
+const markOf = ({ tagName, properties }: Element): string =>
+  anchorMark(properties.id ?? (tagName === 'a' ? properties.name : undefined))
 
 /** An address as it can stand in a link; null for none. */
 function addressIn(value: unknown): string | null {

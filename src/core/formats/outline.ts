@@ -7,6 +7,8 @@ export interface OutlineItem {
   links: OutlineLink[]
   /** Addresses that the note links to, as written in the source. */
   noteLinks: string[]
+  /** Names that its place on the page has beside its words; left out where there are none. */
+  anchors?: string[]
   children: OutlineItem[]
 }
 

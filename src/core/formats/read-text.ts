@@ -1,5 +1,6 @@
 import { isTooMuch } from '../text/commonmark'
 import { shortName } from '../text/short-name'
+import { takeAnchors } from './anchors'
 import { readCommonMarkOutline } from './commonmark-outline'
 import { readHtmlPage, withHtmlRead } from './html-in-page'
 import { readIndentedText } from './indented-text'
@@ -22,8 +23,11 @@ export function readText(text: string): { items: OutlineItem[]; format: 'commonm
  */
 export function readDocument(source: string, path = ''): { items: OutlineItem[]; leftOut: string[] } {
   const isHtml = /\.x?html?$/i.test(path)
-  const { text, leftOut } = isHtml ? readHtmlPage(source) : withHtmlRead(source)
-  const items = isHtml || isPage(text) ? readCommonMarkOutline(text, true) : readIndentedText(text)
+  const { text, leftOut, isMarked } = isHtml ? readHtmlPage(source) : withHtmlRead(source)
+  const items =
+    isHtml || isPage(text)
+      ? readCommonMarkOutline(text, { hasShortNames: true, isMarked })
+      : readIndentedText(isMarked ? takeAnchors(text).text : text)
   const waiting = [...items]
   for (let item = waiting.pop(); item; item = waiting.pop()) {
     const name = shortName(item.text)

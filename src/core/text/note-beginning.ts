@@ -2,28 +2,75 @@
 const LINE_MARKS = /^\s*(?:#{1,6}\s+|>\s?|[-*+]\s+(?:\[[ xX]\]\s+)?|\d{1,9}[.)]\s+)+/
 const RULE = /^\s*(?:[-*_=]\s*){3,}$/
 const FENCE = /^\s*(?:```|~~~)/
+const TABLE_RULE = /^\s*\|?[-:|\s]+\|[-:|\s]*$/
+
+/**
+ * A line of a note as plain text, without its marks; empty for one that is nothing but marks. A light reading of CommonMark, not a parse;
+ * quadratic in the line, which is short.
+ */
+function plainLine(line: string): string {
+  if (RULE.test(line) || FENCE.test(line) || TABLE_RULE.test(line)) return ''
+  return cellsApart(line)
+    .replace(LINE_MARKS, '')
+    .replace(/!?\[([^\]]*)\]\([^)]*\)/g, '$1')
+    .replace(/<(https?:[^>]*)>/g, '$1')
+    .replace(/(\*\*|__|~~|`)/g, '')
+    .replace(/(^|[^\p{L}\p{N}])[*_](\S(?:.*?\S)?)[*_](?![\p{L}\p{N}])/gu, '$1$2')
+    .replace(/\\([!-/:-@[-`{-~])/g, '$1')
+    .trim()
+}
+
+/** The cells of a row of a table, one after the other; any other line as it is. */
+const cellsApart = (line: string): string =>
+  /^\s*\|/.test(line)
+    ? line
+        .split('|')
+        .map((cell) => cell.trim())
+        .filter(Boolean)
+        .join(', ')
+    : line
 
 /**
  * The first words of a note as plain text, at most `most` letters, without its marks: for showing it in little space.
- * A light reading of CommonMark, not a parse; linear in the part that is read.
+ * Linear in the part that is read, but for lines of hundreds of marks.
  */
 export function noteBeginning(note: string, most: number): string {
   let text = ''
   for (const line of note.slice(0, most * 4).split('\n')) {
-    if (RULE.test(line) || FENCE.test(line)) continue
-    const plain = line
-      .replace(LINE_MARKS, '')
-      .replace(/!?\[([^\]]*)\]\([^)]*\)/g, '$1')
-      .replace(/<(https?:[^>]*)>/g, '$1')
-      .replace(/(\*\*|__|~~|`)/g, '')
-      .replace(/(^|[^\p{L}\p{N}])[*_](\S(?:.*?\S)?)[*_](?![\p{L}\p{N}])/gu, '$1$2')
-      .replace(/\\([!-/:-@[-`{-~])/g, '$1')
-      .trim()
+    const plain = plainLine(line)
     if (plain !== '') text += (text === '' ? '' : ' ') + plain
     if (text.length > most) break
   }
-  if (text.length <= most) return text
+  return text.length <= most ? text : `${cutAtSpace(text, most)}…`
+}
+
+/** So many letters of a note are read for an excerpt, before its first word and in all: addresses take room, and are not shown. */
+export const EXCERPT_WINDOW = { before: 300, most: 900 }
+
+/**
+ * What is read of a note around the first of some words: plain text, whole words, at most `most` letters, of which `before` stand before that
+ * word. `piece` is the note around it (`EXCERPT_WINDOW`), which may begin and end in the middle of a mark. Bounded by the piece.
+ */
+export function noteExcerpt(piece: string, words: readonly string[], before: number, most: number): string {
+  // An address that is cut off at either end says nothing.
+  const whole = piece.replace(/^[^\s()[\]]*\)/, '').replace(/(?:\[([^[\]]*))?\]\([^)\s]*$/, '$1')
+  const plain = whole.split('\n').map(plainLine).filter(Boolean).join(' ')
+  return excerpt(plain, words, before, most)
+}
+
+/** The same of a text that is plain already. */
+export function excerpt(text: string, words: readonly string[], before: number, most: number): string {
+  const lower = text.toLowerCase()
+  const places = words.map((word) => lower.indexOf(word.toLowerCase())).filter((at) => at >= 0)
+  const start = Math.max(0, Math.min(...places, text.length) - before)
+  const from = places.length === 0 || start === 0 ? 0 : text.indexOf(' ', start) + 1
+  const rest = text.slice(from)
+  const cut = rest.length <= most ? rest : `${cutAtSpace(rest, most)}…`
+  return from > 0 ? `…${cut}` : cut
+}
+
+function cutAtSpace(text: string, most: number): string {
   const cut = text.slice(0, most).toWellFormed()
   const space = cut.lastIndexOf(' ')
-  return `${(space > most / 2 ? cut.slice(0, space) : cut).trimEnd()}…`
+  return (space > most / 2 ? cut.slice(0, space) : cut).trimEnd()
 }

@@ -2,6 +2,7 @@ import pLimit from 'p-limit'
 import { DatabaseError } from 'pg'
 import { onlyMaps } from '../../core/rights/grant'
 import { isNearly } from '../../core/text/nearly'
+import { EXCERPT_WINDOW, excerpt, noteExcerpt } from '../../core/text/note-beginning'
 import { type Client, prepared, snapshot } from '../database'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
@@ -88,12 +89,15 @@ function lookUp(
     await client.query('SET LOCAL jit = off; SET LOCAL enable_seqscan = off')
     const find = (meant: readonly Meant[]) => rowsFor(client, collection, onlyMaps(reach), asked, words, meant)
     const typed = words.map((word): Meant => ({ begins: word, others: [] }))
-    const rows = await find(typed)
+    const rows = (await find(typed)).map((row) => withExcerpt(row, words))
     if (rows.length >= FEW) return { rows, words, isPartial }
     const meant = await meantBy(client, collection, words)
     if (meant.every(({ others }) => others.length === 0)) return { rows, words, isPartial }
     const known = new Set(rows.map(({ kind, id }) => `${kind} ${id}`))
-    const more = (await find(meant)).filter(({ kind, id }) => !known.has(`${kind} ${id}`))
+    const all = meant.flatMap(({ begins, others }) => [begins, ...others])
+    const more = (await find(meant))
+      .filter(({ kind, id }) => !known.has(`${kind} ${id}`))
+      .map((row) => withExcerpt(row, all))
     // Words that nothing shown has are nobody's business: they may stand on maps that are not open to whoever asks.
     const shown = new Set([...rows, ...more].flatMap(({ text }) => searchedWords(text)))
     const others = meant.flatMap((each) => each.others.filter((word) => shown.has(word)))
@@ -231,8 +235,15 @@ const queryOf = (meant: readonly Meant[]): string =>
 
 // ---- Rows ---------------------------------------------------------------------------------------------------------
 
-/** Of a note so many letters are told, from so many before the first word on. */
+/** Of a long text so many letters are told, from so many before the first word on. */
 const [EXCERPT, BEFORE] = [240, 60]
+const LONG: ReadonlySet<string> = new Set<SearchedKind>(['comment', 'file text'])
+
+/** A row with what a person reads of a long text around the words. */
+function withExcerpt(row: FoundRow, words: readonly string[]): FoundRow {
+  if (row.kind === 'note') return { ...row, text: noteExcerpt(row.text, words, BEFORE, EXCERPT) }
+  return LONG.has(row.kind) ? { ...row, text: excerpt(row.text.replace(/\s+/g, ' '), words, BEFORE, EXCERPT) } : row
+}
 
 /** How a kind is told: what `r` of its table says, its text in full, and how the topic `t` that carries it is reached, if any does. */
 interface Telling {
@@ -247,7 +258,7 @@ interface Telling {
 }
 
 const around = (text: string) =>
-  `substring(${text} FROM greatest(1, coalesce(nullif(position($7 IN lower(${text})), 0), position(split_part($7, ' ', 1) IN lower(${text}))) - ${BEFORE}) FOR ${EXCERPT})`
+  `substring(${text} FROM greatest(1, coalesce(nullif(position($7 IN lower(${text})), 0), position(split_part($7, ' ', 1) IN lower(${text}))) - ${EXCERPT_WINDOW.before}) FOR ${EXCERPT_WINDOW.most})`
 
 /** Looked up one by one: the planner does not know how few there are. */
 const topicWhere = (condition: string) => `

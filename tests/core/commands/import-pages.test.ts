@@ -151,6 +151,40 @@ describe('large texts', () => {
     within(15_000, () => expect(prepareChange(other.records, change.edits, true).ok).toBe(true))
   })
 
+  test('lead past the table of contents to the section, by its words or by the name of its place', () => {
+    const garden = new Garden()
+    const text = `# Log
+
+- [Rotate](#rotate)
+- [Filter them](#sieve)
+
+## Rotate
+
+Then [filter](#sieve), as [the other page](/docs/more.md#rotate) says.
+
+<a id="sieve"></a>
+## Filter them
+
+Later.`
+    const pages = [
+      { path: 'log.md', text },
+      { path: 'more.md', text: '# More\n\n## Rotate\n\nAlways.' },
+    ]
+    const { unread } = garden.do((records, newIds) =>
+      importPages(records, { collection: COLLECTION, pages, files: new Map() }, newIds),
+    )
+    expect(unread).toEqual([])
+    const { records } = garden
+    const from = (name: string, at: number) => [...records.all('topic')].filter(({ text }) => text === name)[at]!
+    const ends = (name: string, at: number) =>
+      records.crosslinksFrom(from(name, at).id).map(({ to }) => records.need('topic', to.id).text)
+    const [rotate, filter] = [from('Rotate', 1), from('Filter them', 1)]
+    expect(records.crosslinksFrom(from('Rotate', 0).id)[0]?.to.id).toBe(rotate.id)
+    expect(records.crosslinksFrom(from('Filter them', 0).id)[0]?.to.id).toBe(filter.id)
+    expect(ends('Rotate', 1)).toEqual(['Filter them', 'Rotate'])
+    expect(records.need('note', rotate.note).text).toContain(`folvet:topic/${filter.id}`)
+  })
+
   test('thousands of links in one note lead where they led, in little time', () => {
     const links = Array.from(
       { length: 6_000 },

@@ -1,6 +1,8 @@
 import { expect, test } from 'vitest'
 import { readHtmlPage, withHtmlRead } from '../../../src/core/formats/html-in-page'
 import { readHtml } from '../../../src/core/formats/html-outline'
+import { type OutlineItem, outlineItem } from '../../../src/core/formats/outline'
+import { readDocument } from '../../../src/core/formats/read-text'
 
 test.each([
   ['a page without HTML stands as it stood', '# A < b\n\n- `<br>` c', '# A < b\n\n- `<br>` c'],
@@ -11,9 +13,47 @@ test.each([
     '[x](y) [see ![P](p.png)](<a b.md>)',
   ],
   ['a table', '<table><tr><th>A<th>B<tr><td>1<td>2</table>', '\n| A | B |\n| - | - |\n| 1 | 2 |\n'],
-  ['comments and anchors say nothing', '<!-- x -->\n\n<a id="top"></a>\n\nText', '\n\n\n\n\n\nText'],
+  ['comments and nameless anchors say nothing', '<!-- x -->\n\n<a></a>\n\nText', '\n\n\n\n\n\nText'],
 ])('%s', (_, page, read) => {
   expect(withHtmlRead(page).text).toBe(read)
+})
+
+test('names of places are those of what stands there, or comes next, and no text of theirs stays', () => {
+  const page = `<a id="top"></a>
+
+# Log
+
+* [Rotate](#rotate)
+
+<a name='rotate'></a><a id="turn*it*"></a>
+## Rotate them
+
+<a id="why"></a>Because they grow.
+
+- <span id="small">Small</span> ones too
+
+<h3 id="howto">How</h3>
+
+<p id="last">Once a day.</p>
+
+<a id="end"></a>`
+  const names: Record<string, string[]> = {}
+  const tell = ({ text, anchors = [], children, note }: OutlineItem): void => {
+    names[text] = anchors
+    expect(text + note).not.toMatch(/[\uFDD0\uFDD1]/)
+    children.forEach(tell)
+  }
+  readDocument(page, 'log.md').items.forEach(tell)
+  expect(names).toEqual({
+    Log: ['top'],
+    Rotate: [],
+    'Rotate them': ['rotate', 'turn*it*', 'why'],
+    'Small ones too': ['small'],
+    How: ['howto', 'last', 'end'],
+  })
+  // What looks like such a mark, and is none of ours, is text like any other.
+  const foreign = '# A \uFDD0zzzzzz-1\uFDD1 b\n\n<a id="x"></a>\n\nText'
+  expect(readDocument(foreign, 'a.md').items[0]).toEqual({ ...outlineItem('A \uFDD0zzzzzz-1\uFDD1 b'), note: 'Text' })
 })
 
 const tags = (count: number) => Array.from({ length: count }, (_, i) => `<b x=${i}>`).join('')

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { headingAddress, resolveAddress } from '../../../src/core/formats/address'
+import { headingAddress, resolveAddress, resolveAmong } from '../../../src/core/formats/address'
 import { readIndentedText, writeIndentedText } from '../../../src/core/formats/indented-text'
 import { countItems, type OutlineItem, outlineItem } from '../../../src/core/formats/outline'
 import { readText } from '../../../src/core/formats/read-text'
@@ -99,6 +99,16 @@ describe('addresses inside an imported folder', () => {
       '\\\\host\\share',
     ])
       expect(resolveAddress('page.md', address)).toBeNull()
+  })
+
+  test('that begin at the top of a site lead to what is there, whatever folders stand before it', () => {
+    const there = new Set(['api.md', 'guide/start.md'])
+    const follow = (address: string) => resolveAmong('guide/page.md', address, (path) => there.has(path))
+    expect(follow('/docs/api.md#log')).toEqual({ path: 'api.md', fragment: 'log' })
+    expect(follow('/guide/start.md')).toEqual({ path: 'guide/start.md', fragment: '' })
+    expect(follow('start.md')).toEqual({ path: 'guide/start.md', fragment: '' })
+    for (const address of ['/etc/passwd', '//example.org/api.md', '/../../api', '/', '/#x', `/${'a/'.repeat(50_000)}`])
+      expect(follow(address)).toBeNull()
   })
 
   test('of headings keep letters of any script', () => {
