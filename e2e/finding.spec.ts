@@ -247,6 +247,17 @@ test('on a telephone a map is read, added to and folded, and columns come one at
   await page.getByRole('button', { name: 'Close the topic sheet' }).click()
   await expect(page.getByRole('complementary', { name: 'Topic sheet' })).toBeHidden()
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+
+  // On a wider screen the sheet lies over the map too, but not over what it is about.
+  await page.setViewportSize({ width: 900, height: 700 })
+  await page.keyboard.press('Space')
+  await topic(page, 'North').click()
+  await page.keyboard.press('Alt+g')
+  const edge = async () => (await topic(page, 'North').boundingBox())!
+  await expect.poll(async () => (await edge()).x).toBeGreaterThan(300)
+  await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+  const sheet = (await page.getByRole('complementary', { name: 'Topic sheet' }).boundingBox())!
+  await expect.poll(async () => (await edge()).x + (await edge()).width).toBeLessThan(sheet.x)
 })
 
 test('the search page finds words in notes and names with the way there, and keeps the tags in order', async ({

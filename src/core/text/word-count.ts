@@ -8,10 +8,11 @@ export function countWords(text: string): number {
 }
 
 /**
- * How many words a note has as it is read: addresses of its links and pictures are none. A light reading of CommonMark, not a parse.
- * Linear.
+ * How many words a note has as it is read: addresses of its links, pictures, and the boxes of its tasks are none. A light reading of
+ * CommonMark, not a parse. Linear.
  */
-export const countNoteWords = (note: string): number => countWords(withoutAddresses(note))
+export const countNoteWords = (note: string): number =>
+  countWords(withoutAddresses(note).replace(/^([ \t]*[-*+][ \t]+)\[[xX]\]/gm, '$1'))
 
 function withoutAddresses(note: string): string {
   let read = ''
@@ -19,7 +20,10 @@ function withoutAddresses(note: string): string {
   for (let at = note.indexOf(']('); at >= 0; at = note.indexOf('](', done)) {
     const end = note.indexOf(')', at)
     if (end < 0) break
-    read += note.slice(done, at)
+    const before = note.slice(done, at)
+    const picture = before.lastIndexOf('![')
+    // Where it is a picture, nothing of its name is between the two.
+    read += picture >= 0 && picture === before.lastIndexOf('[') - 1 ? before.slice(0, picture) : before
     done = end + 1
   }
   return read + note.slice(done)

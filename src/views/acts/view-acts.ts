@@ -1,4 +1,4 @@
-import { COLLECTION_SCREENS, screenAddress } from '../app/collection-screens'
+import { SCREENS_TO_GO_TO, screenAddress } from '../app/collection-screens'
 import { LARGE_MAP, stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
 import { acts, one, onMap, type Situation, theTopic, unless } from './act'
@@ -93,7 +93,7 @@ export const VIEW_ACTS = [
       act: ({ session }) => void session.takeBack('redo'),
     },
     { id: 'find', name: 'Find anything', keys: ['Ctrl+k'], act: () => workspace.dialog({ kind: 'find' }) },
-    ...COLLECTION_SCREENS.map(({ page, act }) => ({
+    ...SCREENS_TO_GO_TO.map(({ page, act }) => ({
       id: `all-${page}`,
       name: act,
       act: ({ session }: Situation) => window.location.assign(screenAddress(session.id, page)),

@@ -9,5 +9,11 @@ export const COLLECTION_SCREENS = [
   { page: 'crowding', name: 'Crowding', act: 'See what is crowded in the collection' },
 ] as const
 
-export const screenAddress = (collection: string, page: (typeof COLLECTION_SCREENS)[number]['page']): string =>
+/** All screens of a collection that are gone to by their name: these, and the publish desk. */
+export const SCREENS_TO_GO_TO = [
+  ...COLLECTION_SCREENS,
+  { page: 'publish', name: 'Publish', act: 'Publish the collection' },
+] as const
+
+export const screenAddress = (collection: string, page: (typeof SCREENS_TO_GO_TO)[number]['page']): string =>
   `/c/${collection}/${page}`

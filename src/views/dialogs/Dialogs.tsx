@@ -52,6 +52,7 @@ export function Dialogs() {
           key={dialog.kind}
           collection={session.id}
           title="Find anything, do anything"
+          leadsOn
           doable={doableIn(situationOf(session, active))}
           offers={offers}
           onClose={close}

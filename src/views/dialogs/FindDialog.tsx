@@ -82,6 +82,7 @@ export function FindDialog({
   kinds,
   onTake,
   onTakeBehind,
+  leadsOn = false,
   onClose,
 }: {
   collection: string
@@ -99,6 +100,8 @@ export function FindDialog({
   onTake(found: Found): void
   /** Takes what lies behind a topic; without it, only what stands on maps is looked for. */
   onTakeBehind?(found: FoundBehind): void
+  /** Whether the page with all that is found is offered: it leads away from here. */
+  leadsOn?: boolean
   onClose(): void
 }) {
   const [words, setWords] = useState('')
@@ -200,7 +203,7 @@ export function FindDialog({
           Nothing in this collection contains “{asked}”, or words close to it.
         </Text>
       )}
-      {onTakeBehind && asked !== '' && (
+      {leadsOn && asked !== '' && (
         <Anchor size="sm" href={`/c/${collection}/search?words=${encodeURIComponent(asked)}`}>
           All that has “{asked}”, by map, tag and kind
         </Anchor>

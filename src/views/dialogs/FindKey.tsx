@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { COLLECTION_SCREENS, screenAddress } from '../app/collection-screens'
+import { SCREENS_TO_GO_TO, screenAddress } from '../app/collection-screens'
 import { capture } from '../capture/CaptureKey'
 import { useSessionHandle } from '../sync/use-session'
 import type { Doable } from './FindDialog'
@@ -27,6 +27,7 @@ export function FindKey() {
       <FindDialog
         collection={collection}
         title="Find anything, go anywhere"
+        leadsOn
         first={doableAround(collection)}
         onClose={() => setOpen(false)}
         onTake={(found) => go(foundAddress(collection, { ...found, topic: topicOfFound(found), page: null }))}
@@ -37,7 +38,7 @@ export function FindKey() {
 }
 
 const doableAround = (collection: string): Doable[] => [
-  ...COLLECTION_SCREENS.map(({ page, name, act }) => ({
+  ...SCREENS_TO_GO_TO.map(({ page, name, act }) => ({
     id: page,
     name: act,
     where: name,

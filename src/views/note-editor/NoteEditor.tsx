@@ -59,17 +59,11 @@ function link(editor: Editor, to: OwnAddress, name: string): void {
   editor
     .chain()
     .focus()
-    .insertContent([
-      { type: 'text', text, marks: [mark] },
-      { type: 'text', text: ' ' },
-    ])
+    .insertContent({ type: 'text', text, marks: [mark] })
+    // What is typed on stands behind the link.
+    .unsetMark('link')
     .run()
 }
-
-/** The words of a note that were found, from the first whole one on; null where there are none. */
-const foundPassage = (excerpt: string): string | null =>
-  passageOf(excerpt.slice(Math.max(0, excerpt.search(/\s/)), FOUND_LETTERS)) || null
-const FOUND_LETTERS = 90
 
 /** Uploads a picture onto the topic, and shows it in the note. */
 async function putPicture(session: CollectionSession, editor: Editor, topic: TopicId, picture: File): Promise<void> {
@@ -423,7 +417,7 @@ export default function NoteEditor({
             else
               link(
                 editor,
-                { kind: 'topic', id: carrier, passage: kind === 'note' ? foundPassage(name) : null },
+                { kind: 'topic', id: carrier, passage: kind === 'note' ? passageOf(name) || null : null },
                 topicText,
               )
           }}

@@ -5,6 +5,7 @@ import { levelOf } from '../../core/tree/walk'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { CloseColumn } from '../workspace/CloseColumn'
+import { backToFace } from '../workspace/take-focus'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { holds } from './holds'
@@ -83,7 +84,6 @@ export const TopicSheet = memo(() => {
   }, [section])
 
   if (!topic) return null
-  const leave = () => document.querySelector<HTMLElement>('[data-active="true"] [role="tree"], [role="tree"]')?.focus()
   const unfold = (unfolded: Section[]) => {
     workspace.unfoldSections(unfolded)
     for (const opened of unfolded) if (!sections.includes(opened)) keepInView(opened)
@@ -124,7 +124,7 @@ export const TopicSheet = memo(() => {
               topic={topic}
               focusRequest={section?.name === 'note' ? section.request : 0}
               onFocused={workspace.metSection}
-              leave={leave}
+              leave={backToFace}
             />
           </Accordion.Panel>
         </Accordion.Item>

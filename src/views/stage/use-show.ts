@@ -4,7 +4,7 @@ import { sightsOf } from '../../core/layout/view'
 import type { TopicId } from '../../core/records/ids'
 import type { Scene } from '../../core/scene/scene'
 import { takeFocus } from '../workspace/take-focus'
-import { type Pane, workspace } from '../workspace/workspace-store'
+import { coveredBySheet, type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { lastLookAt } from './last-views'
 import type { ViewControl } from './use-view'
 
@@ -82,8 +82,18 @@ export function useShow(
       if (!pane.editing && layout.boxes.length > before.count + MANY_MORE && !seesWhole(bounds)) begin(sights, null)
     } else if (isNew && pane.editing)
       keep({ bounds, boxes: [], beginning: null, readable: 0 }, false, aroundWritten(box))
-    if (isNew && !pane.editing) reveal(box)
+    if (isNew && !pane.editing) reveal(box, coveredBySheet())
   }, [last, pane.editing, pane.map, held, layout, bounds, hasSize, sized, seesWhole, keep, begin, reveal])
+
+  // A drawer that opens over the map covers nothing of what it is about.
+  const sheetOpen = useWorkspace((state) => state.sheetOpen)
+  const opened = useRef(sheetOpen)
+  useEffect(() => {
+    const isOpening = sheetOpen && !opened.current
+    opened.current = sheetOpen
+    const box = last ? layout.byKey.of(last) : undefined
+    if (isOpening && box && held && hasSize() && coveredBySheet() > 0) reveal(box, coveredBySheet())
+  }, [sheetOpen, last, layout, held, hasSize, reveal])
 
   // A selected topic that is no longer shown hands over to the nearest one above it that is.
   const before = useRef(layout)

@@ -245,7 +245,17 @@ export function useView(
   )
 
   /** Moves by as little as is needed for a box to be visible. */
-  const reveal = useCallback((box: Bounds) => moveTo(revealed(transform.current, size.current, box)), [moveTo])
+  /** Shows something with a margin, where `covered` px of the window at its right are not to be seen. */
+  const reveal = useCallback(
+    (box: Bounds, covered = 0) => {
+      const { width, height } = size.current
+      const left = covered > 0 ? container.current!.getBoundingClientRect().left : 0
+      const free = covered > 0 ? Math.min(width, window.innerWidth - covered - left) : width
+      // On a telephone hardly anything is left beside it.
+      moveTo(revealed(transform.current, { width: free > width / 3 ? free : width, height }, box))
+    },
+    [moveTo, container],
+  )
 
   const seesWhole = useCallback((bounds: Bounds) => isWhole(transform.current, size.current, bounds), [])
   /** Keeps in view what is being written; see `viewAfterChange`. */

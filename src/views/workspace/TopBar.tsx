@@ -145,15 +145,6 @@ export const TopBar = memo(() => {
         >
           Publish
         </Button>
-        <ActionIcon
-          variant="light"
-          component="a"
-          href={`/c/${session.id}/publish`}
-          aria-label="Publish"
-          hiddenFrom="xs"
-        >
-          <IconWorldUpload size={16} />
-        </ActionIcon>
         <PersonMenu />
         <Tooltip label="Topic sheet">
           <ActionIcon

@@ -149,6 +149,10 @@ const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
 
 /** Where the columns lie over the map as drawers, one at a time; the same width stands in workspace.module.css. */
 const drawers = typeof window === 'undefined' ? null : window.matchMedia('(max-width: 1099px)')
+/** How much of the window the topic sheet covers at its right, in px: as a drawer it lies over the map. As in workspace.module.css. */
+export const coveredBySheet = (): number =>
+  getState().sheetOpen && hasDrawers() ? Math.min(340, window.innerWidth * 0.9) : 0
+
 /** From so wide a window on the surroundings, the map, what is read and the topic sheet stand side by side, in px. */
 const ROOM_FOR_ALL = 1_700
 const hasDrawers = () => drawers?.matches ?? false
