@@ -24,8 +24,16 @@ export function takeAnchors(text: string): { text: string; anchors: string[] } {
   if (!text.includes(OPEN)) return { text, anchors: [] }
   const anchors: string[] = []
   const rest = text.replace(MARK, (_, letters: string) => {
-    anchors.push(String.fromCodePoint(...letters.split('-').map((letter) => Number.parseInt(letter, 36))))
+    const name = nameOf(letters)
+    if (name !== '') anchors.push(name)
     return ''
   })
   return { text: rest, anchors }
+}
+
+/** The name that a mark stands for; empty where it is none of ours: such characters can be written as entities too. */
+function nameOf(letters: string): string {
+  if (letters.length > MOST_NAME * 5) return ''
+  const points = letters.split('-').map((letter) => Number.parseInt(letter, 36))
+  return points.every((point) => point >= 0 && point <= 0x10ffff) ? String.fromCodePoint(...points) : ''
 }

@@ -53,6 +53,8 @@ test('names of places are those of what stands there, or comes next, and no text
   })
   // What looks like such a mark, and is none of ours, is text like any other.
   const foreign = '# A \uFDD0zzzzzz-1\uFDD1 b\n\n<a id="x"></a>\n\nText'
+  for (const mark of ['zzzzzzz', '', '-', '1-'.repeat(200_000)])
+    expect(readDocument(`# A &#xFDD0;${mark}&#xFDD1;\n\n<a id="x"></a>b`, 'a.md').items[0]?.anchors).toEqual(['x'])
   expect(readDocument(foreign, 'a.md').items[0]).toEqual({ ...outlineItem('A \uFDD0zzzzzz-1\uFDD1 b'), note: 'Text' })
 })
 
