@@ -17,7 +17,7 @@ test('a note gets a table, a picture and a link to another topic, is searched an
   await page.getByRole('dialog').getByRole('combobox').fill('comp')
   await page.getByRole('option', { name: /^Compost heap/ }).click()
   await expect(note.getByRole('link', { name: 'Compost heap' })).toBeVisible()
-  await page.keyboard.type('first.')
+  await page.keyboard.type(' first.')
   await expect(page.getByText('12 words')).toBeVisible()
 
   // Words are found, and others put in their place.

@@ -88,13 +88,15 @@ describe('what is gathered', () => {
     expect((await gathered({ words: "'; --" })).count).toBe(0)
   })
 
-  test('comes by its last day, and what cannot be asked is refused', async () => {
+  test('comes by its last day, then by its words with numbers as they count; what cannot be asked is refused', async () => {
     const { topics: found } = await gathered({ due: { from: 0, to: 60 } })
     const lasts = found.map(({ text }) => {
       const { dates } = topics.find((topic) => topic.text === text)!
       return dates!.end ?? dates!.start
     })
     expect(lasts).toEqual([...lasts].sort())
+    const undated = (await gathered({ task: 'done' })).topics.map(({ text }) => text).slice(-2)
+    expect(undated).toEqual(['Pool 3', 'Pool 15'])
     for (const query of ['due=x', 'tag=1', 'task=never', `words=a&today=soon`])
       expect((await owner.call('GET', `/api/collections/${owner.collection}/gathered?${query}`)).status).toBe(400)
   })

@@ -23,7 +23,7 @@ export const meets = (parameter: string, topic = 't'): string =>
   `(${parameter}::jsonb IS NULL OR topic_meets(${topic}.task, ${topic}.dates, ${topic}.work, ${parameter}::jsonb))`
 
 const inOrder = (topic: string, title: string): string =>
-  `COALESCE(${topic}.dates->>'end', ${topic}.dates->>'start') NULLS LAST, ${title}, ${topic}.text, ${topic}.id`
+  `COALESCE(${topic}.dates->>'end', ${topic}.dates->>'start') NULLS LAST, ${title} COLLATE natural_order, ${topic}.text COLLATE natural_order, ${topic}.id`
 
 /** Whether a topic, or one above it, lies in the trash. */
 export const isBelowTrash = (topic: string) => `EXISTS (
