@@ -15,7 +15,8 @@ export default defineConfig({
     colorScheme: 'light',
     actionTimeout: 10_000,
     screenshot: 'only-on-failure',
-    trace: 'retain-on-failure',
+    // To trace each step of each story takes a fifth of the time of all.
+    trace: process.env.FOLVET_TRACE ? 'retain-on-failure' : 'off',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: CHROMIUM_LAUNCH,
   },

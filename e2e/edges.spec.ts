@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { type Browser, expect, type Page, test } from '@playwright/test'
 import {
   allSaved,
+  atRest,
   beginWithoutAccount,
   choose,
   expectNoOverlap,
@@ -219,6 +220,7 @@ test('no screen has a barrier that axe finds, in light and in dark', async ({ pa
   const inScheme = async (colorScheme: 'light' | 'dark') => {
     await page.emulateMedia({ colorScheme })
     await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme)
+    await atRest(page)
   }
   /** All rules in light; in dark those that colours can break. */
   const check = async (screen: string) => {

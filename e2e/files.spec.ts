@@ -1,6 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, openSection, plantGarden, selectTopic, topic } from './person'
+import { allSaved, expectNoBarriersInBoth, openSection, plantGarden, selectTopic, topic } from './person'
 
 test('the files ledger tells where each file is and what is the same, renames, and removes what is nowhere', async ({
   page,
@@ -26,10 +25,7 @@ test('the files ledger tells where each file is and what is the same, renames, a
   await page.getByText('The same content 2').click()
   await expect(page.getByText(/^2 files, /)).toBeVisible()
   await page.getByText('All 3').click()
-  for (const scheme of ['light', 'dark'] as const) {
-    await page.emulateMedia({ colorScheme: scheme })
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
-  }
+  await expectNoBarriersInBoth(page)
   await page.getByRole('button', { name: 'counts.csv: what can be done' }).click()
   await page.getByRole('menuitem', { name: 'Rename …' }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('leeks counted.csv')

@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs'
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { allSaved, choose, chooseFromMenu, drag, makeMap, plantGarden, selectTopic, topic } from './person'
+import {
+  allSaved,
+  choose,
+  chooseFromMenu,
+  drag,
+  expectNoBarriers,
+  expectNoBarriersInBoth,
+  makeMap,
+  plantGarden,
+  selectTopic,
+  topic,
+} from './person'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,
@@ -18,7 +28,7 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   await expect(review.getByRole('heading', { level: 1 })).toContainText('Dams and weirs causes 39 % of it')
   await expect(figures).toContainText('largest map 111 → 42 topics')
   await expect(figures).toContainText('maps 1 → 6')
-  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await expectNoBarriers(page, '[role="dialog"]')
 
   // Left, cut elsewhere, named, and proposed by its name; the figures follow.
   await review.getByRole('checkbox', { name: 'Split off Machines and ground' }).uncheck()
@@ -68,7 +78,7 @@ test('all maps that are hard to read are reviewed together, and split off as one
   const dense = page.getByRole('region', { name: 'Water and ditch blocking' })
   await expect(dense.getByText(/Dams and weirs causes 39 % of it/)).toBeVisible()
   await expect(dense.getByRole('status')).toContainText('largest map 111 → 42 topics')
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await expectNoBarriers(page)
   await dense.getByRole('checkbox', { name: 'Split off Machines and ground' }).uncheck()
   await expect(dense.getByRole('status')).toContainText('maps 1 → 5')
   await page.getByRole('button', { name: /^Split off \d+ branches/ }).click()
@@ -99,7 +109,7 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   const told = plan.getByText(/^\d+ joined, \d+ added/)
   const [joined = 0, added = 0] = (await told.textContent())!.match(/\d+/g)!.map(Number)
   expect(joined).toBeGreaterThan(8)
-  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await expectNoBarriers(page, '[role="dialog"]')
 
   // What is likely is looked at by the arrow keys, and said to be one topic by Enter.
   const atHand = plan.getByRole('region', { name: 'The decision at hand' })
@@ -128,7 +138,7 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await report.getByRole('link', { name: 'As a table (CSV)' }).click()
   const csv = readFileSync((await (await download).path())!, 'utf8')
   expect(csv.split('\r\n')).toHaveLength(joined + added + 2)
-  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await expectNoBarriers(page, '[role="dialog"]')
   await page.getByRole('button', { name: 'Done', exact: true }).click()
   await expect(topic(page, 'Replacing a well')).toHaveCount(2)
   await expect(topic(page, name)).toHaveCount(0)
@@ -161,7 +171,7 @@ test('a map of another collection is brought in while merging, and its own stays
   const plan = page.getByRole('dialog', { name: 'Merge plan' })
   await plan.getByRole('button', { name: 'From another collection …' }).click()
   const asked = page.getByRole('dialog', { name: 'A map of another collection' })
-  expect((await new AxeBuilder({ page }).include('[role="dialog"]').analyze()).violations).toEqual([])
+  await expectNoBarriers(page, '[role="dialog"]')
   await asked.getByRole('combobox', { name: 'Collection' }).click()
   await page.getByRole('option', { name: 'My collection' }).click()
   await asked.getByRole('combobox', { name: 'Map', exact: true }).click()
@@ -376,10 +386,7 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
     await page.getByRole('option', { name: new RegExp(`^${name}`) }).click()
   }
   await expect(way.getByRole('listitem')).toHaveText([/Sow Leeks/, /by a cross-link to Harvest Parsnips/])
-  for (const scheme of ['light', 'dark'] as const) {
-    await page.emulateMedia({ colorScheme: scheme })
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
-  }
+  await expectNoBarriersInBoth(page)
   await way.getByRole('link', { name: 'Sow Leeks' }).click()
   await expect(topic(page, 'Sow Leeks')).toHaveAttribute('aria-selected', 'true')
   await page.goto(`/c/${collection}`)
@@ -418,10 +425,7 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   await named('Notes on dipwells from the readers').click({ modifiers: ['Control'] })
   const chosen = page.getByRole('group', { name: 'Chosen maps' })
   await expect(chosen.getByText('2 maps chosen')).toBeVisible()
-  for (const scheme of ['light', 'dark'] as const) {
-    await page.emulateMedia({ colorScheme: scheme })
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
-  }
+  await expectNoBarriersInBoth(page)
   // The same choice stands in the table beside.
   await page.getByText('Table beside').click({ force: true })
   const table = page.getByRole('region', { name: 'The maps as a table' })

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, type Locator, type Page } from '@playwright/test'
 
 /** Begins without an account; ends on the page of the new collection, before it has a map. */
@@ -165,4 +166,32 @@ export async function drag(page: Page, from: Locator | Spot, onto: Locator | Spo
   const end = await at(onto)
   await page.mouse.move(end.x, end.y, { steps: 6 })
   await page.mouse.up()
+}
+
+/** Waits until nothing moves or changes its colour any more, but for what never ends. */
+export async function atRest(page: Page): Promise<void> {
+  await page.waitForFunction(() =>
+    document
+      .getAnimations()
+      .every(
+        ({ playState, effect }) =>
+          playState !== 'running' || effect?.getComputedTiming().endTime === Number.POSITIVE_INFINITY,
+      ),
+  )
+}
+
+/** Finds no barrier on a page, or within a part of it, that axe knows. */
+export async function expectNoBarriers(page: Page, within?: string): Promise<void> {
+  await atRest(page)
+  const axe = new AxeBuilder({ page })
+  expect((await (within ? axe.include(within) : axe).analyze()).violations).toEqual([])
+}
+
+/** The same in light and then in dark, in which the page stays. */
+export async function expectNoBarriersInBoth(page: Page, within?: string): Promise<void> {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme })
+    await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', colorScheme)
+    await expectNoBarriers(page, within)
+  }
 }

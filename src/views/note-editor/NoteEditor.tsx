@@ -51,6 +51,13 @@ const SHARED = [
   Placeholder.configure({ placeholder: 'Write what lies behind this topic …' }),
 ]
 
+/** What was pasted into a field before the editor took over: as it was, as words, and behind how many letters of the field. */
+export interface Pasted {
+  at: number
+  html: string
+  words: string
+}
+
 /** Leads from what is selected, or from a name that is put there, to something of the collection. */
 function link(editor: Editor, to: OwnAddress, name: string): void {
   const mark = { type: 'link', attrs: { href: writeOwnAddress(to) } }
@@ -132,7 +139,7 @@ export default function NoteEditor({
   topic: string
   text: string
   /** Called once, when the editor stands: gives what was typed before, and whether the person is still there. */
-  takeOver(): { words: string; focused: boolean }
+  takeOver(): { words: string; focused: boolean; pasted?: readonly Pasted[] }
   editable: boolean
   focusRequest: number
   /** Told when it has the keyboard that was asked for; returns what was typed for it before. */
@@ -261,15 +268,22 @@ export default function NoteEditor({
     onCreate: ({ editor: created }) => {
       editorNow.current = created
       loaded.current = load(created, { topic, text, save })
-      const { words, focused } = takeOver()
-      if (words.trim() !== '' && words.trim() !== text.trim()) {
-        const typed = words
+      const { words, focused, pasted = [] } = takeOver()
+      const first = words.slice(0, pasted[0]?.at)
+      if (first.trim() !== '' && words.trim() !== text.trim()) {
+        const typed = first
           .split('\n')
           .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] }))
         // Behind what somebody else has written meanwhile.
         const before = text.trim() === '' ? [] : (created.getJSON().content ?? [])
         created.commands.setContent({ type: 'doc', content: [...before, ...typed] }, { emitUpdate: true })
       }
+      pasted.forEach(({ at, html }, i) => {
+        created.commands.setTextSelection(created.state.doc.content.size)
+        created.view.pasteHTML(html)
+        const then = words.slice(at, pasted[i + 1]?.at)
+        if (then !== '') created.commands.insertContent({ type: 'text', text: then })
+      })
       // At once, not in the next frame as the command would: no key may fall between the field and the editor.
       if (focused || asked.current > 0) {
         const pressed = caret && created.view.posAtCoords({ left: caret.x, top: caret.y })

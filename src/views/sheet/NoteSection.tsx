@@ -3,6 +3,7 @@ import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react'
 import { writeNote } from '../../core/commands/write-note'
 import type { TopicRecord } from '../../core/records/topic'
 import type NoteEditor from '../note-editor/NoteEditor'
+import type { Pasted } from '../note-editor/NoteEditor'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
@@ -17,6 +18,10 @@ const fetchEditor = () =>
     arrived = module.default
     return arrived
   })
+
+/** A text with the words of what was pasted into it. */
+const asWords = (text: string, pasted: readonly Pasted[]): string =>
+  pasted.reduceRight((whole, { at, words }) => whole.slice(0, at) + words + whole.slice(at), text)
 
 interface Props {
   topic: TopicRecord
@@ -41,6 +46,8 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   const [stands, setStands] = useState(false)
   const field = useRef<HTMLTextAreaElement>(null)
   const taken = useRef(false)
+  /** What was pasted into the field with more than its words, and behind how many letters: the editor puts it there. */
+  const pasted = useRef<Pasted[]>([])
   // What the words in the field were begun from: those of others that come meanwhile are joined with them.
   const base = useRef('')
   const wanted = begun || focusRequest > 0 || text.trim() !== ''
@@ -52,6 +59,8 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
       (editor) => here && setEditor(() => editor),
       () => {
         if (!here) return
+        if (field.current) field.current.value = asWords(field.current.value, pasted.current)
+        pasted.current = []
         setBegun(false)
         setMissing(true)
       },
@@ -89,10 +98,20 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
           setBegun(true)
         }}
         onBlur={(event) => {
-          const words = event.currentTarget.value
+          const words = asWords(event.currentTarget.value, pasted.current)
+          if (pasted.current.length > 0) event.currentTarget.value = words
+          pasted.current = []
           if (words.trim() === base.current.trim() || taken.current) return
           save(base.current, words.trim())
           base.current = words.trim()
+        }}
+        onPaste={(event) => {
+          const { clipboardData, currentTarget } = event
+          const { value, selectionStart } = currentTarget
+          const html = clipboardData.getData('text/html')
+          if (html === '' || missing || selectionStart !== value.length) return
+          event.preventDefault()
+          pasted.current.push({ at: value.length, html, words: clipboardData.getData('text/plain') })
         }}
         onKeyDown={(event) => {
           event.stopPropagation()
@@ -115,7 +134,11 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
               const { current } = field
               taken.current = true
               setStands(true)
-              return { words: current?.value ?? '', focused: current !== null && document.activeElement === current }
+              return {
+                words: current?.value ?? '',
+                pasted: pasted.current,
+                focused: current !== null && document.activeElement === current,
+              }
             }}
             editable={mayEdit}
             focusRequest={focusRequest}
