@@ -346,11 +346,11 @@ test('only what shows something of a change is drawn anew', async ({ page, brows
   expect(sum(told, /^Surroundings$|^header$/), JSON.stringify(told)).toBe(0)
   expect(sum(told, /^(Garden|Summer|Autumn|Water|Winter)/), JSON.stringify(told)).toBe(0)
   await other.context().close()
-  // What follows of all that by itself is over by then.
-  await page.waitForTimeout(500)
-
   const from = await middleOf(page, 'Water')
   await page.mouse.move(from.x, from.y)
+  // What follows of all that by itself is over by then, and the name of the button is gone from which the pointer came.
+  await expect(page.getByRole('tooltip')).toHaveCount(0)
+  await page.waitForTimeout(500)
   await page.mouse.down()
   await page.mouse.move(from.x + 40, from.y + 30, { steps: 4 })
   const moved = await rendersOf(page, () => page.mouse.move(from.x + 90, from.y + 60, { steps: 20 }))
