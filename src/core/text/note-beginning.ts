@@ -62,9 +62,12 @@ export function noteExcerpt(piece: string, words: readonly string[], before: num
 export function excerpt(text: string, words: readonly string[], before: number, most: number): string {
   const lower = text.toLowerCase()
   const places = words.map((word) => lower.indexOf(word.toLowerCase())).filter((at) => at >= 0)
-  const start = Math.max(0, Math.min(...places, text.length) - before)
-  const from = places.length === 0 || start === 0 ? 0 : text.indexOf(' ', start) + 1
-  const rest = text.slice(from)
+  const place = places.length > 0 ? Math.min(...places) : 0
+  const start = Math.max(0, place - before)
+  const space = text.indexOf(' ', start)
+  // A text without spaces is cut where it is, so that the word is in what is told.
+  const from = start === 0 || space < 0 || space >= place ? start : space + 1
+  const rest = text.slice(from).toWellFormed()
   const cut = rest.length <= most ? rest : `${cutAtSpace(rest, most)}…`
   return from > 0 ? `…${cut}` : cut
 }

@@ -1,5 +1,6 @@
 import { Modal as MantineModal, type ModalProps } from '@mantine/core'
 import { useEffect, useState } from 'react'
+import { activeFace } from '../workspace/take-focus'
 
 /**
  * A dialog that is there as long as it is rendered: when it goes, the keyboard is again where it was before, or on the map where that is
@@ -13,7 +14,7 @@ export function Modal(props: ModalProps) {
         const now = document.activeElement
         if (now !== null && now !== document.body) return
         const isThere = before?.isConnected && before !== document.body
-        const to = isThere ? before : document.querySelector('[data-active="true"] [role="tree"], main [role="tree"]')
+        const to = isThere ? before : activeFace()
         if (to instanceof HTMLElement || to instanceof SVGElement) to.focus({ preventScroll: true })
       })
     },

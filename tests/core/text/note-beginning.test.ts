@@ -26,6 +26,7 @@ test('a piece that was cut in the middle of an address shows nothing of it', () 
   const told = excerpt(words.join(' '), ['word100'], 60, 240)
   expect(told).toMatch(/^…word\d+ .*word100.*word\d+…$/)
   expect(told.length).toBeLessThan(245)
+  expect(excerpt(`${'水'.repeat(500)}泥${'水'.repeat(500)}`, ['泥'], 60, 240)).toContain('泥')
 })
 
 test('the worst of marks take little time', () => {
