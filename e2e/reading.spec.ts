@@ -65,7 +65,12 @@ test('five sources are collected on a branch and read beside the map, and what i
   await expect(page.getByRole('region', { name: 'Reading notes.md' }).getByText('Varieties')).toBeVisible()
   await page.getByRole('button', { name: 'The next source' }).click()
   await page.getByRole('textbox', { name: 'A passage of it' }).fill('The weevil eats the edges of the leaves.')
-  await page.getByTitle('Drag it onto a topic').dragTo(topic(page, 'Frost'))
+  // As a hand drags: with more than one move on the way.
+  await page.getByTitle('Drag it onto a topic').hover()
+  await page.mouse.down()
+  await topic(page, 'Sowing').hover()
+  await topic(page, 'Frost').hover()
+  await page.mouse.up()
   await expect(topic(page, 'The weevil eats the edges of the leaves.')).toBeVisible()
   await page.getByRole('button', { name: '5 of 5 4 to read' }).click()
   await expect(page.getByRole('menuitem', { name: 'growing.pdf' })).toContainText('read')

@@ -162,13 +162,18 @@ function SourcesMenu({
   )
 }
 
-/** Keeps what is selected inside the source, until something else is. */
+/** Keeps what is selected inside the source, until something else is or another source is read. */
 function useSelectedWords(body: React.RefObject<HTMLElement | null>, source: ToldSource | undefined): void {
+  // What is told of a source changes while it is read; what is selected in it stays.
+  const told = useRef(source)
+  told.current = source
+  const key = source && `${source.kind} ${source.id}`
   useEffect(() => {
-    if (!source) return
+    if (key === undefined) return
     const look = () => {
+      const source = told.current
       // Of a page of the web the words are those that were pasted.
-      if (source.kind === 'weblink') return
+      if (!source || source.kind === 'weblink') return
       const selection = document.getSelection()
       const anchor = selection?.anchorNode
       if (!selection || !anchor || !body.current?.contains(anchor)) return
@@ -178,11 +183,14 @@ function useSelectedWords(body: React.RefObject<HTMLElement | null>, source: Tol
       selectPassage(text.trim() === '' ? null : { source, page: Number.isNaN(page) ? null : page, text })
     }
     document.addEventListener('selectionchange', look)
+    // A key can be faster than the event of the selection that it is meant for.
+    document.addEventListener('keydown', look, true)
     return () => {
       document.removeEventListener('selectionchange', look)
+      document.removeEventListener('keydown', look, true)
       usePassage.setState({ passage: null, taken: null })
     }
-  }, [body, source])
+  }, [body, key])
 }
 
 /** What becomes of the words that are selected. */
