@@ -135,7 +135,7 @@ export const NETWORK_ACTS = [
       name: 'Bring the child map back',
       drawing: 'back',
       when: [mayEdit, one, notOnRoot, isDoorway],
-      act: (situation) => void situation.session.command('bring-back', { topic: theTopic(situation).id }),
+      act: (situation) => void situation.session.server.command('bring-back', { topic: theTopic(situation).id }),
     },
   ]),
   ...acts('network', 'Doorways', [
@@ -160,13 +160,14 @@ export const NETWORK_ACTS = [
       id: 'home-doorway',
       name: 'Reach its map through this doorway',
       when: [mayEdit, one, isDoorway],
-      act: (situation) => void situation.session.command('choose-home-doorway', { topic: theTopic(situation).id }),
+      act: (situation) =>
+        void situation.session.server.command('choose-home-doorway', { topic: theTopic(situation).id }),
     },
     {
       id: 'close-doorway',
       name: 'Open nothing any more',
       when: [mayEdit, one, isDoorway],
-      act: (situation) => void situation.session.command('close-doorway', { topic: theTopic(situation).id }),
+      act: (situation) => void situation.session.server.command('close-doorway', { topic: theTopic(situation).id }),
     },
   ]),
   ...acts('network', 'Across maps', [

@@ -92,7 +92,7 @@ export function Atlas() {
     }
     setBy('hand')
     setPut(new Map(places.map(({ map, at }) => [map, at])))
-    await session.command('place-in-atlas', { places })
+    await session.server.command('place-in-atlas', { places })
     setPut(new Map())
   }
   const drop = (dropped: Dropped) => {
@@ -126,7 +126,8 @@ export function Atlas() {
           onArrange={arrange}
           onLetGo={
             by === 'hand' && session.mayEditAll && byHand.length > 0
-              ? () => void session.command('place-in-atlas', { places: byHand.map((map) => ({ map, at: null })) })
+              ? () =>
+                  void session.server.command('place-in-atlas', { places: byHand.map((map) => ({ map, at: null })) })
               : null
           }
           areAllDrawn={areAllDrawn}

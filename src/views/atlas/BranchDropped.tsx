@@ -10,7 +10,7 @@ export function BranchDropped({ dropped: { topic, onto }, onClose }: { dropped: 
   const other = session.titleOf(onto!)
   const send = (copies: boolean) => {
     onClose()
-    void session.command('send-to-map', { topics: [topic!.id], map: onto, copies })
+    void session.server.command('send-to-map', { topics: [topic!.id], map: onto, copies })
   }
   return (
     <Modal opened onClose={onClose} title={`${name}, dropped onto ${other}`}>

@@ -17,7 +17,7 @@ export function DroppedOnto({ dropped: { maps, onto }, onPut, onClose }: Props) 
   const [name, other] = [session.titleOf(map!), session.titleOf(onto!)]
   const hang = () => {
     onClose()
-    void session.command('hang-map', { map, behind: onto })
+    void session.server.command('hang-map', { map, behind: onto })
   }
   return (
     <Modal opened onClose={onClose} title={`${name}, dropped onto ${other}`}>

@@ -8,7 +8,7 @@ import { tell, tellTrouble } from '../app/api'
 import { Silhouette } from '../pictures/Silhouette'
 import { droppedFiles } from '../sheet/dropped-files'
 import { upload } from '../sheet/upload'
-import { type ImportedFile, ImportResult } from '../sync/collection-session'
+import { type ImportedFile, ImportResult } from '../sync/on-server'
 import { useSession } from '../sync/use-session'
 import styles from './beginning.module.css'
 import { Differences } from './Differences'
@@ -100,8 +100,8 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
       tellTrouble(error)
       return null
     }
-    if (!brings) return session.importPages(pages, uploaded)
-    const answer = await session.command('bring-again', { pages, files: uploaded, gone: [...gone] })
+    if (!brings) return session.server.importPages(pages, uploaded)
+    const answer = await session.server.command('bring-again', { pages, files: uploaded, gone: [...gone] })
     return answer && ImportResult.parse(answer.report)
   }
   const make = async () => {

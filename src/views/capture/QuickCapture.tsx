@@ -21,7 +21,7 @@ export function QuickCapture() {
     if (first === '' || !home) return
     setKeeping(true)
     const args = { at: { drawer: home }, text: first, note: rest.join('\n').trim(), quote: '', address: '' }
-    const done = await session.command('keep-clipping', args)
+    const done = await session.server.command('keep-clipping', args)
     setKeeping(false)
     if (!done) return
     setText('')

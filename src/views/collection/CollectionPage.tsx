@@ -109,7 +109,7 @@ function Maps() {
             collection={session.id}
             records={session.records}
             mayMove={session.mayEditAll}
-            put={(map, folder) => void session.command('put-into-folder', { maps: [map], folder })}
+            put={(map, folder) => void session.server.command('put-into-folder', { maps: [map], folder })}
             putFolder={(folder, parent) =>
               session.run((records, newIds) => moveFolder(records, { folder, parent }, newIds))
             }
@@ -242,11 +242,11 @@ function MapMenu({
             Make it the home map
           </Menu.Item>
         )}
-        <Menu.Item onClick={() => void session.command('duplicate-map', { map: map.id, withChildren: false })}>
+        <Menu.Item onClick={() => void session.server.command('duplicate-map', { map: map.id, withChildren: false })}>
           Duplicate
         </Menu.Item>
         {map.opens.length > 0 && (
-          <Menu.Item onClick={() => void session.command('duplicate-map', { map: map.id, withChildren: true })}>
+          <Menu.Item onClick={() => void session.server.command('duplicate-map', { map: map.id, withChildren: true })}>
             Duplicate with its child maps
           </Menu.Item>
         )}

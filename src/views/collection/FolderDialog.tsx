@@ -23,7 +23,7 @@ export function FolderDialog({ maps, onClose }: { maps: readonly MapId[]; onClos
       folder = [...session.records.all('folder')].find(({ id, trashed }) => !trashed && !known.has(id))?.id ?? null
     }
     onClose()
-    await session.command('put-into-folder', { maps: [...maps], folder })
+    await session.server.command('put-into-folder', { maps: [...maps], folder })
   }
   return (
     <Modal

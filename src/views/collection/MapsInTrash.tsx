@@ -31,7 +31,7 @@ export function MapsInTrash({ maps }: { maps: readonly MapDigest[] }) {
                 variant="subtle"
                 size="compact-sm"
                 aria-label={`Take ${map.title} back`}
-                onClick={() => void session.command('restore-map', { map: map.id })}
+                onClick={() => void session.server.command('restore-map', { map: map.id })}
               >
                 Take back
               </Button>
@@ -62,7 +62,7 @@ function RemoveForGood({ maps, isAll, onClose }: { maps: readonly MapDigest[]; i
   const what = maps.length === 1 ? first!.title || 'Untitled' : `${maps.length} maps`
   const remove = async () => {
     setBusy(true)
-    await session.emptyTrash(isAll ? null : first!.id)
+    await session.server.emptyTrash(isAll ? null : first!.id)
     onClose()
   }
   return (

@@ -18,7 +18,7 @@ export function TrashMaps({ maps, onClose }: { maps: readonly MapId[]; onClose()
   )
   const trash = async () => {
     onClose()
-    await session.command('trash-maps', { maps: [...maps] })
+    await session.server.command('trash-maps', { maps: [...maps] })
   }
   const isAsked = doorways + links > 0
   // Where nothing leads there, there is nothing to tell.

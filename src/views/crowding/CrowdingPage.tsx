@@ -95,7 +95,7 @@ function Crowding() {
   const all = (data ?? []).flatMap(taken)
   const split = async () => {
     setBusy(true)
-    const done = await session.command('split-off', { parts: all })
+    const done = await session.server.command('split-off', { parts: all })
     setBusy(false)
     if (done) tell(`Split off ${counted(all.length, 'branch', 'branches')}.`)
     again()

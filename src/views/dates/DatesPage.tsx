@@ -76,7 +76,7 @@ function DatesOfAll() {
     )
     const name = 'task' in part ? 'set-task' : 'set-dates'
     const on = 'task' in part ? { today: day } : {}
-    void session.command(name, { topics: [row.topic], ...part, ...on }).then(refresh)
+    void session.server.command(name, { topics: [row.topic], ...part, ...on }).then(refresh)
   }
   const acts: DateActs = {
     mayEdit: (of) => session.mayEditMap(of),
@@ -92,7 +92,7 @@ function DatesOfAll() {
     if (!file || !home) return
     const name = file.name.replace(/\.[^.]*$/, '')
     const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
-    const done = await session.command('bring-calendar', { map: home.id, name, text: await file.text(), zone })
+    const done = await session.server.command('bring-calendar', { map: home.id, name, text: await file.text(), zone })
     if (!done) return
     const { entries, unread } = CalendarReport.parse(done.report)
     const words = `${entries === 1 ? '1 entry' : `${entries} entries`} came into ${home.title || 'Untitled'}.`

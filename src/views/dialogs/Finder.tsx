@@ -69,7 +69,7 @@ const FINDINGS: { [Kind in FinderKind]: (here: Here, asked: Asked<Kind>) => Find
     title: 'Open which map from here?',
     kinds: ['map'],
     exclude: panes[active]?.map,
-    onTake: ({ map }) => void session.command('make-doorway', { topic, map }),
+    onTake: ({ map }) => void session.server.command('make-doorway', { topic, map }),
   }),
   send: ({ session, panes, active }, { topics, copies }) => ({
     title: copies ? 'Copy to which map?' : 'Move to which map?',
@@ -82,7 +82,7 @@ const FINDINGS: { [Kind in FinderKind]: (here: Here, asked: Asked<Kind>) => Find
     kinds: ['topic'],
     exclude: topic,
     onTake: (found) =>
-      void session.command('carry-note', { of: topic, also: found.id }).then((done) => {
+      void session.server.command('carry-note', { of: topic, also: found.id }).then((done) => {
         if (done) tellFarAway(session, active, found, `${nameOf(found)} in ${found.mapTitle} carries this note too`)
       }),
   }),

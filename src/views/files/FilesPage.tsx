@@ -87,7 +87,7 @@ function Files() {
     })
   }, [data, facet, words])
   const refresh = () => queries.invalidateQueries({ queryKey: key })
-  const command = (name: string, args: object) => session.command(name, args).then(refresh)
+  const command = (name: string, args: object) => session.server.command(name, args).then(refresh)
   const strays = (data ?? []).filter(FACETS.nowhere.fits)
   const bytes = rows.reduce((sum, { size }) => sum + size, 0)
   return (

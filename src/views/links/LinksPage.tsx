@@ -37,7 +37,7 @@ function Links() {
   /** Has the server change something, and shows the links as they then are. */
   const change = (command: string, args: object) => {
     setBusy(true)
-    void session
+    void session.server
       .command(command, args)
       .then(() => queries.invalidateQueries({ queryKey: key }))
       .finally(() => setBusy(false))
@@ -128,7 +128,7 @@ function LookAtPages({ checkedAt }: { checkedAt: string | null }) {
   const [isLooking, setLooking] = useState(false)
   const look = async () => {
     setLooking(true)
-    if (await session.checkWeblinks()) await queries.invalidateQueries({ queryKey: ['links', session.id] })
+    if (await session.server.checkWeblinks()) await queries.invalidateQueries({ queryKey: ['links', session.id] })
     setLooking(false)
   }
   return (

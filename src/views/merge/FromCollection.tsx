@@ -45,7 +45,7 @@ function Choice({ onBrought, onClose }: { onBrought(maps: readonly MapId[]): voi
   const bring = async () => {
     if (!from || !map) return
     setBusy(true)
-    const brought = await session.adopt(from, map)
+    const brought = await session.server.adopt(from, map)
     setBusy(false)
     if (!brought) return
     onClose()

@@ -13,7 +13,7 @@ export function FromFile({ onBrought }: { onBrought(maps: readonly MapId[]): voi
     const pages = files.length > 0 ? await readPages(files) : null
     if (!pages) return
     setBusy(true)
-    const brought = await session.importPages(pages)
+    const brought = await session.server.importPages(pages)
     setBusy(false)
     if (brought) onBrought(brought.maps)
   }

@@ -95,7 +95,7 @@ export default function MergeScreen({
     setBusy(true)
     const { title, isNew, sourcesThen, linksFollow } = asked
     const manner = { title: title.trim() === '' ? null : title.trim(), isNew, sourcesThen, linksFollow }
-    const done = await session.command('merge', { plan: { ...answer.plan, manner } })
+    const done = await session.server.command('merge', { plan: { ...answer.plan, manner } })
     setBusy(false)
     if (!done) return merge.planAgain()
     const told = done.report as MergeReport

@@ -51,7 +51,7 @@ export function KeptSearches({ names, onChoose }: { names: AskedNames; onChoose(
   const searches = useSearches(session.id, session.readsAll)
   const [renamed, setRenamed] = useState<SearchRecord | null>(null)
   const command = async (name: string, args: object) => {
-    const isDone = (await session.command(name, args)) !== null
+    const isDone = (await session.server.command(name, args)) !== null
     await queries.invalidateQueries({ queryKey: searchesKey(session.id) })
     return isDone
   }

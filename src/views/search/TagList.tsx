@@ -20,7 +20,7 @@ export function TagList({ onShow }: { onShow(tag: string): void }) {
   const tags = useTags(session.id)
   const [asked, setAsked] = useState<Asked | null>(null)
   const command = async (name: string, args: object) => {
-    const isDone = (await session.command(name, args)) !== null
+    const isDone = (await session.server.command(name, args)) !== null
     await queries.invalidateQueries({ queryKey: tagsKey(session.id) })
     return isDone
   }

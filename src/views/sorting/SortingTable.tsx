@@ -280,7 +280,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
           <FromSearch
             here={new Set([...items, ...bands.map(({ band }) => band.topic)].map(({ id }) => id))}
             bring={async (topics, copies) =>
-              (await session.command('gather-topics', { topics: [...topics], into: what, copies })) !== null
+              (await session.server.command('gather-topics', { topics: [...topics], into: what, copies })) !== null
             }
             onClose={() => setSearching(false)}
           />

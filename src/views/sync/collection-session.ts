@@ -6,20 +6,20 @@ import { Refusal } from '../../core/changes/problem'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
-import type { Page } from '../../core/formats/page-file'
-import { ChangeId, MapId, type PersonId, type TopicId } from '../../core/records/ids'
+import { ChangeId, type MapId, type PersonId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
 import { TemplateRecord } from '../../core/records/template'
 import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
-import { ask, tell, tellTrouble, twice } from '../app/api'
+import { ask, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
-import { CommandAnswer, HeldSnapshot, JobAnswer, Told } from './api-schemas'
+import { HeldSnapshot, Told } from './api-schemas'
 import { ChangeFeed } from './change-feed'
 import { DigestRows } from './digest-rows'
 import { HeldState } from './held-state'
 import { Jobs } from './jobs'
+import { OnServer } from './on-server'
 import { type Aside, Outbox } from './outbox'
 import { OwnHistory } from './own-history'
 import { sendChanges } from './send-changes'
@@ -39,6 +39,8 @@ export class CollectionSession {
   private readonly own = new OwnHistory()
   readonly jobs = new Jobs()
   private readonly outbox: Outbox
+  /** What the server, which knows the whole collection, can be asked to do. */
+  readonly server: OnServer
   private readonly feed: ChangeFeed
   private readonly listeners = new Set<() => void>()
   private isConnected = true
@@ -81,6 +83,11 @@ export class CollectionSession {
       connected: (isConnected) => this.setConnected(isConnected),
       refused: (error) => tellTrouble(error),
     })
+    this.server = new OnServer(id, this.jobs, {
+      sent: () => this.outbox.run(),
+      made: (change) => this.own.note(change),
+      catchUp: () => this.feed.catchUp(),
+    })
   }
 
   static async start(collection: string): Promise<CollectionSession> {
@@ -102,10 +109,11 @@ export class CollectionSession {
   get records(): Records {
     return this.held.records
   }
+  /** Whether this person may change anything here. */
   get mayEdit(): boolean {
     return this.digest.role === 'owner' || this.digest.role === 'editor'
   }
-  /** Whether this person may add maps, and whatever else belongs to the collection as a whole. */
+  /** Whether this person may change what stands on a map. */
   mayEditMap(map: string): boolean {
     const { roles } = this.digest
     return this.mayEdit && (roles === null || roles[map] === 'editor' || roles[map] === 'owner')
@@ -127,6 +135,7 @@ export class CollectionSession {
     return this.digest.roles === null
   }
 
+  /** Whether this person may add maps, and change whatever else belongs to the collection as a whole. */
   get mayEditAll(): boolean {
     return this.mayEdit && this.digest.roles === null
   }
@@ -439,50 +448,6 @@ export class CollectionSession {
     return this.mayEditAll || person === this.digest.person
   }
 
-  /** Has pages brought in as maps. Resolves when that has ended; null where nothing came of it, and then it was told. */
-  async importPages(pages: readonly Page[], files: readonly ImportedFile[] = []): Promise<ImportResult | null> {
-    const ended = await this.jobDone('imports', { pages, files })
-    if (ended?.state === 'done') return ImportResult.parse(ended.result)
-    if (ended) tell('The import was cancelled. What had been made of it lies in the trash.')
-    return null
-  }
-
-  /** Has all web links of the collection looked at. Resolves when that has ended, with whether it came to its end. */
-  async checkWeblinks(): Promise<boolean> {
-    return (await this.jobDone('links', {}))?.state === 'done'
-  }
-
-  /** Asks for a job and waits for its end; null where it failed, and then it was told. */
-  private async jobDone(path: string, asked: object): Promise<z.infer<typeof JobAnswer> | null> {
-    const base = `/api/collections/${this.id}`
-    const id = uuid()
-    const look = () => ask(JobAnswer, `${base}/jobs/${id}`)
-    try {
-      const body = { id, ...asked }
-      await twice(() => ask(z.unknown(), `${base}/${path}`, { method: 'POST', body, limit: COMMAND_MS }))
-      await this.jobs.ended(id, look)
-      const ended = await look()
-      await this.feed.catchUp()
-      if (ended.state !== 'failed') return ended
-      tellTrouble(new Error(ended.message))
-    } catch (error) {
-      tellTrouble(error)
-    }
-    return null
-  }
-
-  /** Removes a map in the trash for good, or all of them for null. */
-  async emptyTrash(map: MapId | null): Promise<void> {
-    const path = `/api/collections/${this.id}/trash${map ? `?map=${map}` : ''}`
-    try {
-      const { maps } = await ask(Emptied, path, { method: 'DELETE', limit: COMMAND_MS })
-      await this.feed.catchUp()
-      tell(maps === 1 ? 'The map was removed for good.' : `${maps} maps were removed for good.`)
-    } catch (error) {
-      tellTrouble(error)
-    }
-  }
-
   // ---- Undo and redo -----------------------------------------------------------------------------------------
 
   get undoable(): { undo: { label: string } | null; redo: { label: string } | null } {
@@ -509,7 +474,7 @@ export class CollectionSession {
     const id = ChangeId.parse(uuid())
     const { edits } = target
     if (!edits?.every((edit) => this.records.get(edit.kind, edit.id))) {
-      await this.command('undo', { change: target.id }, id)
+      await this.server.command('undo', { change: target.id }, id)
       return
     }
     const { change, leftAlone } = undoChange(this.records, { ...target, edits }, id)
@@ -521,68 +486,7 @@ export class CollectionSession {
     }
     if (this.perform(change) && leftAlone.length > 0) tell('Some of it was changed by others since and stays as it is.')
   }
-
-  /**
-   * Runs a command on the server, which knows the whole collection. Its id makes sure that it is carried out once, also
-   * where the answer is lost and it is sent again.
-   */
-  async command(
-    name: string,
-    args: object,
-    id: ChangeId = ChangeId.parse(uuid()),
-  ): Promise<z.infer<typeof CommandAnswer> | null> {
-    // What was just done here may be what it is about.
-    await Promise.race([this.outbox.run(), new Promise((resolve) => setTimeout(resolve, SENDING_MS))])
-    return this.carriedOut(CommandAnswer, `commands/${name}`, { id, args })
-  }
-
-  /** Copies a map of another collection into this one; null where that cannot be, and then it was told. */
-  async adopt(from: string, map: string): Promise<MapId | null> {
-    const answer = await this.carriedOut(Adopted, 'adopted', { id: uuid(), from, map })
-    return answer?.map ?? null
-  }
-
-  /** Has the server make a change, whose id is part of the body, and catches up with it. */
-  private async carriedOut<Answer extends { change: ToldChange }>(
-    form: z.ZodType<Answer>,
-    path: string,
-    body: object,
-  ): Promise<Answer | null> {
-    const asked = { method: 'POST', body, limit: COMMAND_MS } as const
-    try {
-      const answer = await twice(() => ask(form, `/api/collections/${this.id}/${path}`, asked))
-      this.own.note(answer.change)
-      await this.feed.catchUp()
-      return answer
-    } catch (error) {
-      tellTrouble(error)
-      return null
-    }
-  }
 }
-
-const Adopted = z.object({ change: Told, map: MapId })
-
-const Emptied = z.object({ maps: z.number(), topics: z.number() })
-
-/** A file of an import: uploaded before, with its path inside of what is imported. */
-export interface ImportedFile {
-  path: string
-  file: string
-}
-
-/** What an import came to. */
-export const ImportResult = z.object({
-  maps: z.array(MapId),
-  unread: z.array(z.object({ page: z.string(), address: z.string(), reason: z.string() })),
-})
-export type ImportResult = z.infer<typeof ImportResult>
-
-/** How long a command waits for what is still being sent. */
-const SENDING_MS = 3_000
-
-/** How long a command that goes over a whole collection may take. */
-const COMMAND_MS = 300_000
 
 /** What somebody wrote in a change that was refused goes to the clipboard rather than getting lost. */
 function keepWords(change: Change): void {

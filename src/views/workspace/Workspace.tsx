@@ -318,7 +318,7 @@ function InTrash({ map, index }: { map: MapId; index: number }) {
     <Group className={styles.inTrash} gap="sm">
       <Text size="sm">This map lies in the trash.</Text>
       {session.mayEditAll && (
-        <Button size="compact-sm" onClick={() => void session.command('restore-map', { map })}>
+        <Button size="compact-sm" onClick={() => void session.server.command('restore-map', { map })}>
           Take it out
         </Button>
       )}

@@ -168,7 +168,7 @@ class Aim {
     if (!this.isDragging) return
     const topic = target?.box.topic.id
     if ('map' in carried) {
-      if (topic) void session.command('make-doorway', { topic, map: carried.map })
+      if (topic) void session.server.command('make-doorway', { topic, map: carried.map })
       return
     }
     const to = onto ? { kind: 'map' as const, id: onto.map } : topic ? { kind: 'topic' as const, id: topic } : null
@@ -313,7 +313,7 @@ export async function sendToMap(
   const { active } = useWorkspace.getState()
   if (useWorkspace.getState().panes[active]?.map === map && !copies) return
   const title = session.titleOf(map)
-  const answer = await session.command('send-to-map', { topics: [...topics], map, copies })
+  const answer = await session.server.command('send-to-map', { topics: [...topics], map, copies })
   if (!answer) return
   const what = topics.length === 1 ? '1 branch' : `${topics.length} branches`
   tellHappened(`${copies ? 'Copied' : 'Moved'} ${what} to ${title}.`, [
