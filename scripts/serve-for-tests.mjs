@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -24,5 +25,6 @@ await main(async () => {
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)
   await loadDemo(postgres.url, calendar.env)
-  app = await serve({ databaseUrl: postgres.url, port: Number(process.env.PORT ?? 4185), env: calendar.env })
+  const env = { FOLVET_KEY: randomBytes(32).toString('hex'), ...calendar.env }
+  app = await serve({ databaseUrl: postgres.url, port: Number(process.env.PORT ?? 4185), env })
 })

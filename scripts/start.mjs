@@ -24,7 +24,7 @@ await main(async () => {
   const calendarPort = Number(values['calendar-port'] ?? (port === 65_535 ? 4_171 : port + 1))
   if (!Number.isInteger(calendarPort) || calendarPort < 1 || calendarPort > 65_535)
     throw new Trouble(`--calendar-port ${values['calendar-port']} is not a port. Give a number from 1 to 65535.`)
-  const { loadDemo, portIsFree, serve } = await import('./setup/serve.mjs')
+  const { keyOf, loadDemo, portIsFree, serve } = await import('./setup/serve.mjs')
   if (!(await portIsFree(port)))
     throw new Trouble(
       `Port ${port} is in use. Stop the program that uses it, or start with: npm start -- --port ${port === 65_535 ? 4171 : port + 1}`,
@@ -36,7 +36,12 @@ await main(async () => {
   const postgres = process.env.DATABASE_URL
     ? { url: process.env.DATABASE_URL, stop: async () => {} }
     : await startPostgres(values.data)
-  const settings = { databaseUrl: postgres.url, port, quiet: false, env: { LOG_LEVEL: 'warn' } }
+  const settings = {
+    databaseUrl: postgres.url,
+    port,
+    quiet: false,
+    env: { LOG_LEVEL: 'warn', FOLVET_KEY: keyOf(values.data) },
+  }
   let app = null
   let calendar = null
   let stopping = false

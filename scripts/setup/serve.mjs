@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -12,6 +14,17 @@ export function portIsFree(port) {
     probe.on('error', () => resolve(false))
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
   })
+}
+
+/** The key with which a server keeps passwords for other servers: the one that is set, or that of the folder of its data. */
+export function keyOf(data) {
+  if (process.env.FOLVET_KEY) return process.env.FOLVET_KEY
+  const file = join(data, 'key')
+  if (!existsSync(file)) {
+    mkdirSync(data, { recursive: true })
+    writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600, flag: 'wx' })
+  }
+  return readFileSync(file, 'utf8').trim()
 }
 
 /** Loads the demo collection where it is not there yet. */

@@ -1,3 +1,4 @@
+import pg from 'pg'
 import { expect, inject, test } from 'vitest'
 import type { Edit } from '../../src/core/changes/edit'
 import { Caller, onlyResult } from './people'
@@ -295,6 +296,24 @@ test('only editors of all keep calendars; passwords are never told; whoever may 
   const told = await season.owner.call('GET', season.path())
   expect(told.text).toContain('"user":"ada"')
   expect(told.text).not.toContain('so secret')
+  // Nor is it to be read in the database; one that was stored before there was a key is sealed, one of another key is told.
+  const database = new pg.Client({ connectionString: inject('databaseUrl') })
+  await database.connect()
+  const stored = async (): Promise<string> =>
+    (await database.query('SELECT password FROM calendar WHERE collection = $1', [season.owner.collection])).rows[0]
+      .password
+  const store = (password: string) =>
+    database.query('UPDATE calendar SET password = $2 WHERE collection = $1', [season.owner.collection, password])
+  const sealed = await stored()
+  expect(sealed).toMatch(/^sealed1:[\w-]+$/)
+  await store('so secret')
+  expect((await season.look()).trouble).toBeNull()
+  expect(await stored()).toMatch(/^sealed1:[\w-]+$/)
+  await store(`${sealed}AA`)
+  expect((await season.look()).trouble).toMatch(/password cannot be read any more/)
+  await store(sealed)
+  expect((await season.look()).trouble).toBeNull()
+  await database.end()
   await season.owner.withdraw(editor.grant)
   await elsewhere.put('b.ics', event('b', 'Fair', day(4)))
   expect((await season.look()).trouble).toMatch(/in the name of .* who may not change all of this any more/)

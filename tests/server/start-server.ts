@@ -21,7 +21,11 @@ export default async function setup(project: TestProject): Promise<() => Promise
   process.env.DATABASE_URL = postgres.url
   const folder = mkdtempSync('/tmp/folvet-calendar-')
   const calendar = await startCalendar({ folder, port: await freePort() })
-  const app = await serve({ databaseUrl: postgres.url, port: await freePort(), env: calendar.env })
+  const app = await serve({
+    databaseUrl: postgres.url,
+    port: await freePort(),
+    env: { FOLVET_KEY: 'the key of a server that is tested', ...calendar.env },
+  })
   project.provide('calendar', calendar.address)
   project.provide('address', app.address)
   project.provide('databaseUrl', postgres.url)

@@ -10,6 +10,7 @@ import { wholeCollection } from '../collections'
 import { unlimited } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
 import { database, transaction } from '../database'
+import { canSeal, isSealed, unseal } from '../outgoing/sealed'
 import { reachesOf } from '../people/rights'
 import {
   CalendarTrouble,
@@ -26,6 +27,7 @@ import {
   entriesOf,
   keepGone,
   keepPairs,
+  keepPassword,
   keepRemoved,
   keepSeen,
   noteInStep,
@@ -44,8 +46,9 @@ const areMost = (gone: number, pairs: number): boolean => gone > Math.max(MOST_G
  * one change like any other; then what was changed here is written there, each entry only as it was last seen. It can be broken off
  * anywhere, and is after `end` (ms since 1970): the next time finds what was done. `began` is when it was looked. Throws a CalendarTrouble.
  */
-export async function bringCalendarInStep(calendar: CalendarRow, began: string, end: number): Promise<void> {
-  await checkPerson(calendar)
+export async function bringCalendarInStep(row: CalendarRow, began: string, end: number): Promise<void> {
+  await checkPerson(row)
+  const calendar = { ...row, password: await passwordOf(row) }
   const listing = await listEntries(calendar)
   const isRead = await seeEntries(calendar, listing, end)
   const entries = await entriesOf(calendar.id)
@@ -60,6 +63,21 @@ async function checkPerson({ collection, person, personName }: CalendarRow): Pro
     throw new CalendarTrouble(
       `It was kept in step in the name of ${personName}, who may not change all of this any more.`,
     )
+}
+
+/** The password that opens a calendar. One that was stored before the server had a key is sealed from now on. */
+async function passwordOf({ id, password }: CalendarRow): Promise<string> {
+  if (password === '') return ''
+  if (!isSealed(password)) {
+    if (canSeal) await keepPassword(id, password)
+    return password
+  }
+  const opened = unseal(password, id)
+  if (opened === null)
+    throw new CalendarTrouble(
+      'Its password cannot be read any more: this server has another key than before. Let the calendar go, and connect it anew.',
+    )
+  return opened
 }
 
 /** Reads what is new or was changed there; false where time ran out. */

@@ -4,6 +4,7 @@ import type { ToldConflict } from '../../core/calendar/plan'
 import type { CalendarEntry } from '../../core/formats/calendar-entry'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { type Client, database } from '../database'
+import { seal } from '../outgoing/sealed'
 
 /** A calendar elsewhere with which a collection is kept in step, as it is stored. */
 export interface CalendarRow {
@@ -12,6 +13,7 @@ export interface CalendarRow {
   name: string
   address: string
   user: string
+  /** Sealed. */
   password: string
   person: string
   personName: string
@@ -47,7 +49,7 @@ export async function calendarsOf(collection: string): Promise<CalendarRow[]> {
 /** Most calendars with which one collection is kept in step. */
 export const MOST_CALENDARS = 10
 
-/** Adds a calendar, at which it is looked soon; returns its id. Null where it is there already, or there are too many. */
+/** Adds a calendar with a password as it was given, at which it is looked soon; returns its id. Null where it is there already, or there are too many. */
 export async function insertCalendar(
   row: Omit<
     CalendarRow,
@@ -60,7 +62,17 @@ export async function insertCalendar(
      SELECT $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14
      WHERE (SELECT count(*) FROM calendar WHERE collection = $2) < ${MOST_CALENDARS} ON CONFLICT (collection, address) DO NOTHING`,
     [
-      ...[id, row.collection, row.name, row.address, row.user, row.password, row.person, row.zone, row.origin],
+      ...[
+        id,
+        row.collection,
+        row.name,
+        row.address,
+        row.user,
+        seal(row.password, id),
+        row.person,
+        row.zone,
+        row.origin,
+      ],
       ...[row.gives, row.givesMap, row.takes, row.intoMap, uuid()],
     ],
   )
@@ -125,6 +137,11 @@ export async function lookSoon(collection: string, calendar: string | null): Pro
      WHERE collection = $1 AND ($2::uuid IS NULL OR id = $2)`,
     [collection, calendar],
   )
+}
+
+/** Stores a password anew, sealed. */
+export async function keepPassword(calendar: string, password: string): Promise<void> {
+  await database().query('UPDATE calendar SET password = $2 WHERE id = $1', [calendar, seal(password, calendar)])
 }
 
 /** In how many s it is looked again, unless somebody asked for it meanwhile. */

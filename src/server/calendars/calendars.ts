@@ -11,6 +11,7 @@ import { Thread } from '../heavy/thread'
 import type { Member } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { lookNow } from '../jobs/runner'
+import { canSeal } from '../outgoing/sealed'
 import type { FoundCalendar } from './caldav'
 import { type CalendarRow, calendarsOf, insertCalendar, lookSoon, MOST_CALENDARS } from './calendar-rows'
 
@@ -156,6 +157,11 @@ export async function addCalendar(
   origin: string,
 ): Promise<{ id: string }> {
   await checkMaps(collection, given)
+  if (given.password !== '' && !canSeal)
+    throw new Failure(
+      503,
+      'This server has no key to keep a password with. Whoever runs it can give it one: FOLVET_KEY.',
+    )
   const found = await seekCalendars(given)
   const calendar = found.find(({ address }) => address === given.address)
   if (!calendar) throw new Failure(409, 'There is no calendar at this address.')
