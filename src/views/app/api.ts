@@ -17,18 +17,31 @@ const Problem = z.object({ error: z.string() })
 /** How long an answer may take, unless told otherwise, in ms. */
 const ANSWER_MS = 30_000
 
+/** What is sent may outlive the page up to this length; browsers keep 64 kB of all that is on its way. */
+const OUTLIVING_LETTERS = 8_000
+
+/** What is asked of our own server. */
+interface Asked {
+  method?: string
+  body?: unknown
+  /** In ms. */
+  limit?: number
+  /** Whether it arrives, where it is short, also when the page is left at once. */
+  outlivesPage?: boolean
+}
+
 /** Asks our own server. Throws an ApiError with its words, or a TypeError where it cannot be reached in time. */
 export async function ask<Answer>(
   schema: z.ZodType<Answer>,
   path: string,
-  init: { method?: string; body?: unknown; limit?: number } = {},
+  { method = 'GET', body, limit = ANSWER_MS, outlivesPage = false }: Asked = {},
 ): Promise<Answer> {
+  const text = body === undefined ? undefined : JSON.stringify(body)
   const response = await fetch(path, {
-    method: init.method ?? 'GET',
-    signal: AbortSignal.timeout(init.limit ?? ANSWER_MS),
-    ...(init.body === undefined
-      ? {}
-      : { body: JSON.stringify(init.body), headers: { 'Content-Type': 'application/json' } }),
+    method,
+    signal: AbortSignal.timeout(limit),
+    keepalive: outlivesPage && (text?.length ?? 0) <= OUTLIVING_LETTERS,
+    ...(text === undefined ? {} : { body: text, headers: { 'Content-Type': 'application/json' } }),
   }).catch((error: unknown) => {
     throw error instanceof DOMException ? new TypeError('No answer in time.') : error
   })

@@ -106,7 +106,7 @@ export class OnServer {
     path: string,
     body: object,
   ): Promise<Answer | null> {
-    const asked = { method: 'POST', body, limit: COMMAND_MS } as const
+    const asked = { method: 'POST', body, limit: COMMAND_MS, outlivesPage: true } as const
     try {
       const answer = await twice(() => ask(form, `${this.base}/${path}`, asked))
       this.session.made(answer.change)
