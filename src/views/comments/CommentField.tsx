@@ -9,7 +9,7 @@ interface Props {
   act: string
   before?: string
   /** Takes what was written; false where it could not be done, so that it is kept. */
-  take(text: string): boolean
+  take(text: string): boolean | Promise<boolean>
   /** Where it was not asked for, there is no way out of it. */
   leave?(): void
 }
@@ -19,8 +19,12 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
   const [text, setText] = useState(before)
   const field = useRef<HTMLTextAreaElement>(null)
   const people = usePeople()
-  const send = () => {
-    if (text.trim() !== '' && take(text)) setText('')
+  const [isBusy, setBusy] = useState(false)
+  const send = async () => {
+    if (text.trim() === '' || isBusy) return
+    setBusy(true)
+    if (await take(text)) setText('')
+    setBusy(false)
   }
   const name = (person: string) => {
     const at = field.current?.selectionStart ?? text.length
@@ -41,11 +45,12 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
         maxLength={MAX_COMMENT}
         autoFocus={leave !== undefined}
         value={text}
+        readOnly={isBusy}
         onChange={(event) => setText(event.currentTarget.value)}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
             event.preventDefault()
-            send()
+            void send()
           } else if (event.key === 'Escape' && leave) {
             event.stopPropagation()
             leave()
@@ -54,7 +59,13 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
       />
       {(text !== '' || leave) && (
         <Group gap={6} mt={6}>
-          <Button size="compact-sm" disabled={text.trim() === ''} onClick={send} title="Ctrl + Enter">
+          <Button
+            size="compact-sm"
+            disabled={text.trim() === ''}
+            loading={isBusy}
+            onClick={() => void send()}
+            title="Ctrl + Enter"
+          >
             {act}
           </Button>
           {leave && (

@@ -114,25 +114,32 @@ function PlacedThread({ thread, refresh }: { thread: ListedThread; refresh(): Pr
   const { head, answers } = thread
   const map = MapId.parse(head.map)
   const topic = TopicId.parse(head.topic)
+  const own = threadActs(session, people, { topic, map }, head.id, all(thread))
   /** What is done to a comment is done to what is held: its map is fetched for it. */
-  const held = <Args extends unknown[]>(act: (acts: ThreadActs) => ((...args: Args) => unknown) | null) => {
-    return (...args: Args): boolean => {
-      const opened = session.isOpen(map) ? Promise.resolve() : session.openMap(map)
-      opened
-        .then(() => act(threadActs(session, people, topic, head.id, all(thread)))?.(...args))
-        .then(() => session.whenSaved())
-        .then(refresh)
-        .catch(tellTrouble)
+  const held =
+    <Arg,>(act: (arg: Arg) => unknown) =>
+    async (arg: Arg): Promise<boolean> => {
+      try {
+        if (!session.isOpen(map)) await session.openMap(map)
+        if ((await act(arg)) === false) return false
+      } catch (error) {
+        tellTrouble(error)
+        return false
+      }
+      void session.whenSaved().then(refresh).catch(tellTrouble)
       return true
     }
-  }
-  const mayComment = session.mayCommentOn(map)
-  const isOwn = (id: string) => all(thread).some((comment) => comment.id === id && comment.author === session.person)
   const acts: ThreadActs = {
-    answer: mayComment ? held((own) => own.answer) : null,
-    settle: mayComment ? held((own) => own.settle) : null,
-    reword: (id) => (mayComment && isOwn(id) ? held((own) => own.reword(id)) : null),
-    remove: (id) => (session.mayEditMap(map) || (mayComment && isOwn(id)) ? held((own) => own.remove(id)) : null),
+    answer: own.answer && held(own.answer),
+    settle: own.settle && held(own.settle),
+    reword: (id) => {
+      const reword = own.reword(id)
+      return reword && held(reword)
+    },
+    remove: (id) => {
+      const remove = own.remove(id)
+      return remove && (() => void held(remove)(undefined))
+    },
   }
   return (
     <div>

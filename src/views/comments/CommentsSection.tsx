@@ -43,7 +43,7 @@ export default function CommentsSection({ topic }: { topic: TopicRecord }) {
           resolved={head.resolved}
           isNew={(id) => fresh.has(id)}
           showQuote={(words) => showPassage(topic.id, words)}
-          acts={threadActs(session, people, topic.id, head.id, [head, ...answers])}
+          acts={threadActs(session, people, { topic: topic.id, map: topic.place.map }, head.id, [head, ...answers])}
         />
       ))}
       {settled.length > 0 && (

@@ -14,11 +14,14 @@ export interface ShownComment {
   quote: string
 }
 
+/** Takes words; false where that could not be done. */
+export type TakeWords = (text: string) => boolean | Promise<boolean>
+
 /** What somebody may do with a thread; null where they may not. */
 export interface ThreadActs {
-  answer: ((text: string) => boolean) | null
+  answer: TakeWords | null
   settle: ((resolved: boolean) => void) | null
-  reword(comment: string): ((text: string) => boolean) | null
+  reword(comment: string): TakeWords | null
   remove(comment: string): (() => void) | null
 }
 
@@ -54,8 +57,8 @@ export function ThreadView({ head, answers, resolved, isNew, showQuote, acts }: 
           <CommentField
             label={`Answer ${head.authorName}`}
             act="Answer"
-            take={(text) => {
-              if (!answer(text)) return false
+            take={async (text) => {
+              if (!(await answer(text))) return false
               setAnswering(false)
               return true
             }}
@@ -85,7 +88,7 @@ interface CommentProps {
   isAnswer: boolean
   isNew: boolean
   showQuote: ((words: string) => void) | undefined
-  reword: ((text: string) => boolean) | null
+  reword: TakeWords | null
   remove: (() => void) | null
 }
 
@@ -121,8 +124,8 @@ function CommentView({ comment, isAnswer, isNew, showQuote, reword, remove }: Co
           label="Say it in other words"
           act="Keep"
           before={text}
-          take={(words) => {
-            if (!reword(words)) return false
+          take={async (words) => {
+            if (!(await reword(words))) return false
             setRewording(false)
             return true
           }}

@@ -1,5 +1,5 @@
 import { addComment, removeComment, rewordComment, settleThread } from '../../core/commands/comments'
-import { CommentId, PersonId, type TopicId } from '../../core/records/ids'
+import { CommentId, type MapId, PersonId, type TopicId } from '../../core/records/ids'
 import type { CollectionSession } from '../sync/collection-session'
 import { type NamedPerson, namedIn } from './comments'
 import type { ShownComment, ThreadActs } from './ThreadView'
@@ -22,15 +22,14 @@ export function say(session: CollectionSession, people: readonly NamedPerson[], 
   return session.run((records, newIds) => addComment(records, made, newIds)) !== null
 }
 
-/** What whoever is here may do with a thread on a topic that is held. */
+/** What whoever is here may do with a thread on a topic of a map, which has to be held when it is done. */
 export function threadActs(
   session: CollectionSession,
   people: readonly NamedPerson[],
-  topic: TopicId,
+  { topic, map }: { topic: TopicId; map: MapId },
   head: string,
   comments: readonly ShownComment[],
 ): ThreadActs {
-  const map = session.records.get('topic', topic)?.place.map ?? ''
   const thread = CommentId.parse(head)
   const mayComment = session.mayCommentOn(map)
   const isOwn = (id: string) => comments.find((comment) => comment.id === id)?.author === session.person
