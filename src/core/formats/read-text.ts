@@ -40,8 +40,19 @@ export function readDocument(source: string, path = ''): { items: OutlineItem[];
 const isPage = (text: string): boolean => looksLikePage(text) && !isTooMuch(text)
 
 function looksLikePage(text: string): boolean {
-  if (/^#{1,6}[ \t]+\S/m.test(text) || /^[^\n]+\n(=+|-{3,})[ \t]*$/m.test(text)) return true
-  if (/^ {0,3}(```|~~~)/m.test(text)) return true
+  const lines = text.split(/\r?\n/)
+  const hasPageSigns = lines.some(
+    (line, i) =>
+      /^#{1,6}[ \t]+\S/.test(line) ||
+      /^ {0,3}(```|~~~)/.test(line) ||
+      (i > 0 && lines[i - 1] !== '' && /^(=+|-{3,})[ \t]*$/.test(line)),
+  )
+  if (hasPageSigns) return true
   // Paragraphs of wrapped lines between empty lines, beside bullets, are prose rather than a list.
-  return /^[ \t]*[-*+] /m.test(text) && /\n\n(?![ \t]*([-*+]|\d+[.)]) )\S[^\n]{60,}/.test(text)
+  return (
+    lines.some((line) => /^[ \t]*[-*+] /.test(line)) &&
+    lines.some((line, i) => i > 1 && lines[i - 1] === '' && isParagraph(line))
+  )
 }
+
+const isParagraph = (line: string): boolean => line.length > 60 && /^\S/.test(line) && !/^([-*+]|\d+[.)]) /.test(line)
