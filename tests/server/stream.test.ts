@@ -2,14 +2,17 @@ import { createHash } from 'node:crypto'
 import pg from 'pg'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import type { ToldChange } from '../../src/core/changes/edit'
 import { CrosslinkId, NoteId } from '../../src/core/records/ids'
 import type { MapDigest } from '../../src/core/records/snapshot'
+import { closeDatabase } from '../../src/server/database'
+import { type Listener, Room } from '../../src/server/telling/room'
 import { Outlet } from '../../src/server/telling/serve-stream'
 import { Caller } from './people'
 
 const database = new pg.Client({ connectionString: inject('databaseUrl') })
 beforeAll(() => database.connect())
-afterAll(() => database.end())
+afterAll(() => Promise.all([database.end(), closeDatabase()]))
 
 /** A collection of two maps, and a way to write into each of them. */
 async function planted() {
@@ -42,6 +45,38 @@ describe('the change stream', () => {
     const resumed = await owner.listen(number + 2, [garden])
     expect((await resumed.changes(1)).map((change) => change.number)).toEqual([number + 3])
     await resumed.close()
+  })
+
+  test('tells whoever joins while it is read for others the same, with its edits', async () => {
+    const { owner, garden, number, write } = await planted()
+    await write(garden, 'Summer')
+    const session = createHash('sha256').update(owner.cookie!.split('=')[1]!).digest()
+    const { rows } = await database.query('SELECT person FROM session WHERE token_hash = $1', [session])
+    const room = new Room(owner.collection)
+    const told: ToldChange[] = []
+    const listener = (isSecond: boolean): Listener => ({
+      collection: owner.collection,
+      // It is looked who may listen: just then somebody else comes.
+      get person() {
+        if (!isSecond && room.listeners.size === 1) room.listeners.add(listener(true))
+        return rows[0].person
+      },
+      session,
+      maps: new Set([garden]),
+      reach: null,
+      seen: number,
+      rowsSeen: number,
+      tell: (changes) => void (isSecond && told.push(...changes.map((change): ToldChange => JSON.parse(change)))),
+      tellRows: () => {},
+      tellJobs: () => {},
+      resync: () => {},
+      end: () => {},
+    })
+    room.listeners.add(listener(false))
+    await room.wake()
+    expect(room.listeners.size).toBe(2)
+    await room.wake()
+    expect(told.map(({ edits, maps }) => [edits?.length, maps])).toEqual([[1, [garden]]])
   })
 
   test('tells what is shown on an open map with its edits, wherever it was altered from', async () => {

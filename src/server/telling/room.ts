@@ -172,11 +172,12 @@ export class Room {
       return text
     }
     for (const listener of this.listeners) {
+      const { reach } = listener
       const fresh = changes.filter(({ number }) => number > listener.seen)
       const newest = fresh.at(-1)
-      if (!newest) continue
+      // Who joined while this was read is told with the next reading, when it is known what is open to them.
+      if (!newest || !reach) continue
       listener.seen = newest.number
-      const reach = listener.reach ?? NOTHING
       if (reachesAll(reach))
         listener.tell(
           fresh.map((change) => written(change, isSeenOn(change, listener.maps))),
@@ -215,7 +216,7 @@ export class Room {
       for (const listener of behind) {
         listener.rowsSeen = last
         // The id of an event is where a reader resumes: never beyond the changes that they have been told.
-        const open = openRows(rows, listener.reach ?? NOTHING)
+        const open = openRows(rows, listener.reach!)
         if (open.length > 0) listener.tellRows(open, Math.min(last, listener.seen))
       }
     } finally {
@@ -238,8 +239,6 @@ const isOther = ({ reach, seen }: Listener, before: Reach | null, last: number):
 /** A change as it is told to somebody who has these maps open. */
 export const seenOn = <Told extends ToldChange>(change: Told, open: ReadonlySet<string>): Told =>
   isSeenOn(change, open) ? change : { ...change, edits: null }
-
-const NOTHING: Reach = { everywhere: null, maps: new Map() }
 
 const STILL_HERE = `
   SELECT position FROM unnest($1::uuid[], $2::bytea[]) WITH ORDINALITY AS asked(person, session, position)
