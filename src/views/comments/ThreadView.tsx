@@ -15,7 +15,7 @@ export interface ShownComment {
 }
 
 /** Takes words; false where that could not be done. */
-export type TakeWords = (text: string) => boolean | Promise<boolean>
+type TakeWords = (text: string) => boolean | Promise<boolean>
 
 /** What somebody may do with a thread; null where they may not. */
 export interface ThreadActs {
