@@ -1,5 +1,6 @@
 import { dequal } from 'dequal'
 import type { ToldChange } from '../../core/changes/edit'
+import { OnceMore } from '../../core/once-more'
 import type { MapDigest, ToldJob } from '../../core/records/snapshot'
 import { type Reach, reachesAll, strongestOf } from '../../core/rights/grant'
 import { openChange, openRows } from '../../core/rights/kept-back'
@@ -47,46 +48,34 @@ export class Room {
   readonly listeners = new Set<Listener>()
   /** The newest change that has been read. */
   last = 0
-  private reading: Promise<void> | null = null
-  private again = false
+  private readonly reading = new OnceMore(() => this.readAll())
   private rowsTimer: ReturnType<typeof setTimeout> | null = null
   private jobs: readonly ToldJob[] = []
-  private readingJobs: Promise<void> | null = null
-  private jobsAgain = true
+  private readonly readingJobs = new OnceMore(() => this.readJobs())
 
   constructor(readonly collection: string) {}
 
   /** Tells everybody what is new. Resolves when it is told, also to those who joined meanwhile. */
   wake(): Promise<void> {
-    this.again = true
-    this.reading ??= this.readAll().finally(() => {
-      this.reading = null
-    })
-    return this.reading
+    return this.reading.ask()
   }
 
   private async readAll(): Promise<void> {
-    while (this.again && this.listeners.size > 0) {
-      this.again = false
-      const client = await database().connect()
-      let broken = true
-      try {
-        await this.read(client)
-        broken = false
-      } finally {
-        client.release(broken)
-      }
+    if (this.listeners.size === 0) return
+    const client = await database().connect()
+    let broken = true
+    try {
+      await this.read(client)
+      broken = false
+    } finally {
+      client.release(broken)
     }
   }
 
   private async read(client: Client): Promise<void> {
     const [before, last] = await Promise.all([this.dismiss(client), numberOf(client, this.collection)])
-    for (const listener of this.listeners)
-      if (
-        listener.seen > last ||
-        listener.seen < last - MOST_BEHIND ||
-        isOther(listener, before.get(listener) ?? null, last)
-      ) {
+    for (const [listener, reach] of before)
+      if (listener.seen > last || listener.seen < last - MOST_BEHIND || isOther(listener, reach, last)) {
         listener.seen = last
         listener.resync(last)
       }
@@ -94,13 +83,13 @@ export class Room {
     if (this.listeners.size > 0 && from < last) {
       const changes = await changesAfter(client, this.collection, from, AT_ONCE)
       this.hand(changes)
-      if (changes.length === AT_ONCE) this.again = true
+      if (changes.length === AT_ONCE) void this.wake()
     }
     this.last = Math.max(this.last, last)
     this.rowsSoon()
   }
 
-  /** Ends those whose session has ended or to whom nothing is open any more. Returns what was open to the others before. */
+  /** Ends those whose session has ended or to whom nothing is open any more. Returns the others, with what was open to them before. */
   private async dismiss(client: Client): Promise<Map<Listener, Reach | null>> {
     const asked = [...this.listeners]
     const people = asked.map(({ person }) => person)
@@ -125,11 +114,7 @@ export class Room {
 
   /** Tells how far the jobs of the collection are, to all who may read all of it. */
   wakeJobs(): Promise<void> {
-    this.jobsAgain = true
-    this.readingJobs ??= this.readJobs().finally(() => {
-      this.readingJobs = null
-    })
-    return this.readingJobs
+    return this.readingJobs.ask()
   }
 
   /** Whether a job is under way, so that it is looked after even if no notice comes. */
@@ -137,19 +122,19 @@ export class Room {
     return this.jobs.some(({ state }) => !isFinished(state))
   }
 
-  /** Whether somebody listens to whom only some maps are open: which ones, changes elsewhere can alter. */
+  /**
+   * Whether somebody listens to whom only some maps are open, since which ones can be altered elsewhere; or of whom it is not known yet.
+   */
   get isLimited(): boolean {
-    return [...this.listeners].some(({ reach }) => reach !== null && !reachesAll(reach))
+    return [...this.listeners].some(({ reach }) => reach === null || !reachesAll(reach))
   }
 
   private async readJobs(): Promise<void> {
-    while (this.jobsAgain && this.listeners.size > 0) {
-      this.jobsAgain = false
-      const jobs = await jobsOf(this.collection)
-      if (dequal(jobs, this.jobs)) continue
-      this.jobs = jobs
-      for (const listener of this.listeners) this.tellJobs(listener)
-    }
+    if (this.listeners.size === 0) return
+    const jobs = await jobsOf(this.collection)
+    if (dequal(jobs, this.jobs)) return
+    this.jobs = jobs
+    for (const listener of this.listeners) this.tellJobs(listener)
   }
 
   private tellJobs(listener: Listener): void {

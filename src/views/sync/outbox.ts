@@ -1,5 +1,6 @@
 import type { Change, CommittedChange } from '../../core/changes/edit'
 import type { Problem } from '../../core/changes/problem'
+import { OnceMore } from '../../core/once-more'
 
 type Result = { ok: true; change: CommittedChange } | { ok: false; id: string; problem: Pick<Problem, 'message'> }
 
@@ -51,7 +52,7 @@ const MOST_FAILURES = 4
 export class Outbox {
   private readonly waiting: { change: Change; letters: number }[] = []
   private readonly asides: Aside[] = []
-  private running: Promise<void> | null = null
+  private readonly sending = new OnceMore(() => this.sendAll())
   private pause = FIRST_PAUSE
   private wakeUp: (() => void) | null = null
   private isAway = false
@@ -109,10 +110,7 @@ export class Outbox {
 
   /** Sends everything; resolves when nothing is left to be sent. */
   run(): Promise<void> {
-    this.running ??= this.sendAll().finally(() => {
-      this.running = null
-    })
-    return this.running
+    return this.sending.ask()
   }
 
   private async sendAll(): Promise<void> {

@@ -12,7 +12,7 @@ const change = (letters = 10): Change => ({
 })
 
 /** A server that answers as it is told, and everything that the outbox says. */
-function post(answer: (changes: readonly Change[]) => Sent) {
+function post(answer: (changes: readonly Change[]) => Sent, changed = () => {}) {
   const log = { sent: [] as string[][], committed: [] as string[], dropped: [] as string[], pauses: [] as number[] }
   const kept = new Map<string, string | null>()
   const outbox = new Outbox({
@@ -24,7 +24,7 @@ function post(answer: (changes: readonly Change[]) => Sent) {
     forget: (id) => void kept.delete(id),
     committed: ({ id }) => log.committed.push(id),
     dropped: ({ id }) => log.dropped.push(id),
-    changed: () => {},
+    changed,
     wait: async (ms) => void log.pauses.push(ms),
   })
   return { outbox, log, kept }
@@ -46,6 +46,20 @@ describe('the outbox', () => {
     await outbox.run()
     expect(outbox.state).toEqual({ state: 'saved', changes: 0 })
     expect([kept.size, log.committed]).toEqual([0, [first.id, second.id]])
+  })
+
+  test('sends what is added in the moment after the last was sent', async () => {
+    for (let moments = 0; moments < 8; moments++) {
+      let left = 1
+      const { outbox, log } = post(accept, () => void addLater())
+      const addLater = async () => {
+        if (left-- <= 0) return
+        for (let moment = 0; moment < moments; moment++) await Promise.resolve()
+        outbox.add(change())
+      }
+      outbox.add(change())
+      await expect.poll(() => [moments, log.committed.length, outbox.state.state]).toEqual([moments, 2, 'saved'])
+    }
   })
 
   test('sends batches by count and by size: twenty long notes written offline all arrive, in order', async () => {
