@@ -250,7 +250,7 @@ export default function NoteEditor({
         setPicking(true)
         return true
       },
-      handleKeyDown: (_, event) => {
+      handleKeyDown: (view, event) => {
         if (event.key.toLowerCase() === 'f' && (event.ctrlKey || event.metaKey) && !event.shiftKey) {
           setFinding(true)
           event.preventDefault()
@@ -262,7 +262,10 @@ export default function NoteEditor({
           return true
         }
         if (event.key !== 'Enter' || event.shiftKey || event.isComposing || !editorNow.current) return false
-        return splitAt.current(editorNow.current, event.ctrlKey || event.metaKey ? 'block' : 'end')
+        const isCommand = event.ctrlKey || event.metaKey
+        // A key can be faster than the event that tells where a press has put the caret.
+        if (isCommand) view.dom.ownerDocument.dispatchEvent(new Event('selectionchange'))
+        return splitAt.current(editorNow.current, isCommand ? 'block' : 'end')
       },
     },
     onCreate: ({ editor: created }) => {
