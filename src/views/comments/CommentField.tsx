@@ -23,8 +23,11 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
   const send = async () => {
     if (text.trim() === '' || isBusy) return
     setBusy(true)
-    if (await take(text)) setText('')
-    setBusy(false)
+    try {
+      if (await take(text)) setText('')
+    } finally {
+      setBusy(false)
+    }
   }
   const name = (person: string) => {
     const at = field.current?.selectionStart ?? text.length
