@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { allSaved, beginWithoutAccount, expectNoOverlap, makeMap, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 test('texts as long as they may be, right to left, and made of emoji are set without a letter outside', async ({
   page,

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { allSaved, expectNoBarriersInBoth, openSection, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 test('ideas are written down from any screen, and pages of the web are kept in the drawer or below a topic', async ({
   page,

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test'
 import {
   allSaved,
   expectNoBarriers,
@@ -8,6 +7,7 @@ import {
   selectTopic,
   topic,
 } from './person'
+import { expect, test } from './watched'
 
 test('two people talk about a topic: one who may only comment answers, and both see what is new and what is settled', async ({
   page,

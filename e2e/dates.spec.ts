@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
 import { allSaved, drag, expectNoBarriersInBoth, openSection, plantGarden, selectTopic, topic, write } from './person'
+import { expect, test } from './watched'
 
 /** The date of a day so many days from today, as ISO 8601. */
 function dayFromToday(days: number): string {

@@ -1,5 +1,4 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, type Page, test } from '@playwright/test'
 import {
   allSaved,
   choose,
@@ -11,6 +10,7 @@ import {
   topic,
   write,
 } from './person'
+import { expect, type Page, test } from './watched'
 
 const GARDEN =
   '- Spring\n  - Sow peas\n  - Prune\n- Summer\n  - Pick beans\n    - Dwarf\n  - Water\n- Autumn\n  - Leaves\n- Winter'

@@ -1,5 +1,4 @@
 import AxeBuilder from '@axe-core/playwright'
-import { type Browser, expect, type Page, test } from '@playwright/test'
 import {
   allSaved,
   atRest,
@@ -15,6 +14,7 @@ import {
   write,
 } from './person'
 import { countRenders, type Renders, rendersOf } from './renders'
+import { type Browser, expect, type Page, test } from './watched'
 
 const addTopic = async (page: Page, text: string) => {
   await page.keyboard.press('Tab')

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { allSaved, expectNoBarriersInBoth, openSection, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 test('the files ledger tells where each file is and what is the same, renames, and removes what is nowhere', async ({
   page,

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test'
 import {
   allSaved,
   beginOnMap,
@@ -11,6 +10,7 @@ import {
   topic,
   write,
 } from './person'
+import { expect, test } from './watched'
 
 test('a newcomer finds what can be done by what is seen: writes, shapes, dresses, splits off, and goes back', async ({
   page,

@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test'
 import {
   allSaved,
   expectNoBarriers,
@@ -10,6 +9,7 @@ import {
   selectTopic,
   topic,
 } from './person'
+import { expect, test } from './watched'
 
 test('a search is narrowed and kept, gathers a list on another map, and what is ticked there is done in its own place', async ({
   page,

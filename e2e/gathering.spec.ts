@@ -1,4 +1,3 @@
-import { expect, test } from '@playwright/test'
 import {
   allSaved,
   beginFrom,
@@ -9,6 +8,7 @@ import {
   selectTopic,
   topic,
 } from './person'
+import { expect, test } from './watched'
 
 const GARDEN = '- Spring\n  - Sow peas\n- Summer'
 

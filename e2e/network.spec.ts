@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
 import {
   allSaved,
   choose,
@@ -12,6 +11,7 @@ import {
   selectTopic,
   topic,
 } from './person'
+import { expect, test } from './watched'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from '@playwright/test'
 import { allSaved, expectNoBarriers, makeMap, openSection, plantGarden, selectTopic, topic } from './person'
+import { expect, type Page, test } from './watched'
 
 /** A red picture of one pixel. */
 const PIXEL = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg=='

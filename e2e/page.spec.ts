@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { allSaved, expectNoBarriers, plantGarden, topic } from './person'
+import { expect, test } from './watched'
 
 test('a text is written on the page from its first idea: headings are topics, what is below them notes', async ({
   page,

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import { zipSync } from 'fflate'
 import { allSaved, beginWithoutAccount, expectNoBarriersInBoth, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 const PIXEL = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg=='
 const WATER =

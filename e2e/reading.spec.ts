@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import { smallDocx, smallPdf } from '../tests/small-documents'
 import { allSaved, expectNoBarriersInBoth, openSection, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 test('five sources are collected on a branch and read beside the map, and what is taken over keeps where it is from', async ({
   page,

@@ -1,6 +1,6 @@
-import { expect, type Page, test } from '@playwright/test'
 import { importAndWait } from '../scripts/setup/imports.mjs'
 import { beginWithoutAccount, importFiles, openSheet } from './person'
+import { expect, type Page, test } from './watched'
 
 const asker = (page: Page, base: string) => async (method: 'GET' | 'POST', path: string, body?: object) =>
   (await page.request.fetch(base + path, { method, ...(body ? { data: body } : {}) })).json()

@@ -14,10 +14,10 @@ import { tmpdir } from 'node:os'
 import { extname, join, relative } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import AxeBuilder from '@axe-core/playwright'
-import { type BrowserContext, expect, type Page, test } from '@playwright/test'
 import yauzl from 'yauzl'
 import { importAndWait } from '../scripts/setup/imports.mjs'
 import { allSaved, beginWithoutAccount, importFiles, openSheet } from './person'
+import { type BrowserContext, expect, type Page, test } from './watched'
 
 /** Unpacks a zip into a folder, refusing paths that lead out of it. */
 async function unpack(zip: Buffer): Promise<string> {

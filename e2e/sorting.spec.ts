@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { allSaved, drag, expectNoBarriers, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 const IDEAS = [
   'Block the south ditch with peat dams',

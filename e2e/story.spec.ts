@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { allSaved, beginOnMap, choose, expectNoOverlap, makeMap, selectTopic, topic, write } from './person'
+import { expect, test } from './watched'
 
 /** The whole job once, as a newcomer does it: gather, enrich, split, merge, publish, browse. */
 test('a newcomer gathers a map, enriches it, splits, merges and publishes it', async ({ page, context }) => {

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
 import { allSaved, choose, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
 
 /** A list of so many branches with four topics each. */
 const long = (branches: number) =>

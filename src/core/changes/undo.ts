@@ -1,5 +1,5 @@
 import { dequal } from 'dequal/lite'
-import type { ChangeId } from '../records/ids'
+import type { ChangeId, MapId } from '../records/ids'
 import type { Joining } from '../records/kind'
 import { type AnyRecord, kinds, type RecordKind, referencesTo } from '../records/kinds'
 import type { Records } from '../records/records'
@@ -82,25 +82,35 @@ function goesAlong(records: Records, kind: RecordKind, record: AnyRecord, create
   )
 }
 
+/** What is known of a change for undoing: on which maps something of it is seen, null for all of them. */
+export interface Undoable extends Pick<Change, 'id' | 'undoes'> {
+  maps: readonly MapId[] | null
+}
+
+/** Whether something of a change is seen on one of some maps; null are all maps. What is seen on no map belongs everywhere. */
+export const isSeenOn = ({ maps }: Undoable, shown: readonly string[] | null): boolean =>
+  shown === null || maps === null || maps.length === 0 || maps.some((map) => shown.includes(map))
+
 /**
- * What a person can undo and redo, latest last, from their changes in the order in which they were made.
- * A change that undoes the top of one list moves to the other; any other change empties the redo list.
+ * What a person can undo and redo, latest last, from their changes in the order in which they were made. A change that undoes one
+ * of a list moves it to the other, wherever it stands there; any other change takes out of the redo list what is seen on the same
+ * maps. O(changes times those that can be redone).
  */
-export function undoLists<Known extends Pick<Change, 'id' | 'undoes'>>(
-  changes: readonly Known[],
-): { undo: Known[]; redo: Known[] } {
+export function undoLists<Known extends Undoable>(changes: readonly Known[]): { undo: Known[]; redo: Known[] } {
   const undo: Known[] = []
-  const redo: Known[] = []
+  let redo: Known[] = []
   for (const change of changes) {
-    if (change.undoes && undo.at(-1)?.id === change.undoes) {
-      undo.pop()
+    const at = (list: readonly Known[]) => (change.undoes ? list.findLastIndex(({ id }) => id === change.undoes) : -1)
+    const [undone, redone] = [at(undo), at(redo)]
+    if (undone >= 0) {
+      undo.splice(undone, 1)
       redo.push(change)
-    } else if (change.undoes && redo.at(-1)?.id === change.undoes) {
-      redo.pop()
+    } else if (redone >= 0) {
+      redo.splice(redone, 1)
       undo.push(change)
     } else {
       undo.push(change)
-      redo.length = 0
+      redo = redo.filter((other) => !isSeenOn(other, change.maps))
     }
   }
   return { undo, redo }

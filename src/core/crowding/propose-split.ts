@@ -228,7 +228,7 @@ function widestRow(tree: TopicTree, isTaken: (node: number) => boolean, target: 
   const least = BEARABLE.least - 1
   let [widest, heaviest]: [number[], number] = [[], 0]
   for (const node of tree.parent.keys()) {
-    const row = childrenOf(tree, node)
+    const row = childrenOf(tree, node).filter((child) => tree.hangs[child])
     if (row.length < 2 * least || row.some(isTaken)) continue
     const weight = row.reduce((sum, child) => sum + branchWeight(tree, child), 0)
     if (weight > heaviest) [widest, heaviest] = [row, weight]

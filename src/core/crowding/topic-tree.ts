@@ -1,4 +1,5 @@
 import type { TopicId } from '../records/ids'
+import { hangs } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 
@@ -16,6 +17,8 @@ export interface TopicTree {
   weight: Int32Array
   /** Whether what lies below the node can become a map of its own. */
   cuttable: Uint8Array
+  /** Whether the node really hangs on the one above: a loose branch is there as if it did, and is nobody's sibling. */
+  hangs: Uint8Array
   ties: readonly (readonly [number, number])[]
 }
 
@@ -28,7 +31,8 @@ export function treeOf(parents: readonly number[], ties: readonly (readonly [num
     end[above] = Math.max(end[above]!, end[node]!)
   }
   const cuttable = Uint8Array.from(parents, (_, node) => (node > 0 && end[node]! > node + 1 ? 1 : 0))
-  return { parent, end, weight: new Int32Array(parents.length).fill(1), cuttable, ties }
+  const [weight, hangs] = [new Int32Array(parents.length).fill(1), new Uint8Array(parents.length).fill(1)]
+  return { parent, end, weight, cuttable, hangs, ties }
 }
 
 /** The nodes just below one, in order. O(their number). */
@@ -63,7 +67,10 @@ export function topicTreeOf(records: Records, map: string): PlacedTree | null {
   }
   const nodes = new Map(topics.map(({ id }, node) => [id, node]))
   const tree = treeOf(parents, tiesAmong(records, nodes))
-  for (const [node, { opensMap }] of topics.entries()) if (opensMap) tree.cuttable[node] = 0
+  for (const [node, { opensMap, place }] of topics.entries()) {
+    if (opensMap) tree.cuttable[node] = 0
+    if (!hangs(place)) tree.hangs[node] = 0
+  }
   return { tree, topics }
 }
 
@@ -86,7 +93,10 @@ export function mapWithin(
     return from === undefined || to === undefined ? [] : [[from, to]]
   })
   const part = treeOf(parents, ties)
-  for (const [i, node] of nodes.entries()) if (!tree.cuttable[node]) part.cuttable[i] = 0
+  for (const [i, node] of nodes.entries()) {
+    if (!tree.cuttable[node]) part.cuttable[i] = 0
+    part.hangs[i] = tree.hangs[node]!
+  }
   return { tree: part, topics: nodes.map((node) => topics[node]!), nodes }
 }
 

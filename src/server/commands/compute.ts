@@ -26,7 +26,7 @@ import { splitOffAll } from '../../core/commands/split-off'
 import { changeTag, mergeTags, removeTag } from '../../core/commands/tags'
 import { tellApart } from '../../core/commands/tell-apart'
 import { readCalendar } from '../../core/formats/icalendar'
-import { Drawn } from '../../core/records/crosslink'
+import { Drawn, LinkEnd } from '../../core/records/crosslink'
 import { Dates, Day, TaskState } from '../../core/records/dates'
 import {
   ChangeId,
@@ -273,10 +273,10 @@ const commands = {
     async ({ records }, args) => removeTag(records, args, newIds),
   ),
   link: command(
-    z.strictObject({ from: TopicId, to: TopicId }),
-    ({ from, to }) => [from, to],
-    async ({ records }, { from, to }) =>
-      addCrosslink(records, { from, to: { kind: 'topic', id: to }, drawn: 'quiet' }, newIds),
+    z.strictObject({ from: TopicId, to: LinkEnd, drawn: Drawn }),
+    // An enclosure or a note stands on no map by itself: whether it is open is asked of the change that leads to it.
+    ({ from, to }) => [from, ...(to.kind === 'topic' || to.kind === 'map' ? [to.id] : [])],
+    async ({ records }, args) => addCrosslink(records, args, newIds),
   ),
   // Which maps it touches is known when it is found, and asked for as for any change.
   undo: command(

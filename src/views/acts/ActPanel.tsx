@@ -6,7 +6,7 @@ import { foldForFinding } from '../../core/text/folding'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { type Group, useWorkspace, workspace } from '../workspace/workspace-store'
-import { type Act, GROUP_NAMES } from './act'
+import { type Act, GROUP_NAMES, perform } from './act'
 import { readableKey, sectionsOf } from './acts'
 import styles from './acts.module.css'
 
@@ -41,7 +41,7 @@ export function ActPanel({
     const reason = act.whyNot(situation)
     if (reason !== null) return setWhy(reason)
     if (!pinned) onClose()
-    act.act(situation)
+    perform(act, situation)
   }
   const walk = (event: KeyboardEvent) => {
     if (event.key === 'Escape') {
@@ -84,6 +84,7 @@ export function ActPanel({
                     tabIndex={-1}
                     className={styles.act}
                     data-act={act.id}
+                    data-lead={act.leads(situation)}
                     aria-disabled={reason !== null}
                     onClick={() => choose(act)}
                     onFocus={() => setWhy(reason)}

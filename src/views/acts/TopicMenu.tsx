@@ -1,7 +1,7 @@
 import { ActionIcon, Kbd, Menu } from '@mantine/core'
 import { IconChevronRight } from '@tabler/icons-react'
-import { GROUPS, useWorkspace, workspace } from '../workspace/workspace-store'
-import { GROUP_NAMES, type Situation } from './act'
+import { GROUPS, workspace } from '../workspace/workspace-store'
+import { GROUP_NAMES, perform, type Situation } from './act'
 import { mostDone, readableKey } from './acts'
 
 /** What is done most to the selected topics, at the place where it was asked for, and the way to everything else. */
@@ -24,13 +24,12 @@ export default function TopicMenu({
   return (
     <Menu
       opened
-      onClose={onClose}
+      onClose={choose(() => {})}
+      closeOnItemClick={false}
       position="right-start"
       withinPortal
       width={260}
       returnFocus={false}
-      // The panel of a group takes the keyboard by itself.
-      onExitTransitionEnd={() => !useWorkspace.getState().group && onDone()}
       transitionProps={{ duration: 0 }}
     >
       <Menu.Target>
@@ -47,7 +46,7 @@ export default function TopicMenu({
             key={act.id}
             color={act.id === 'delete' ? 'ember' : undefined}
             rightSection={act.keys[0] ? <Kbd size="xs">{readableKey(act.keys[0])}</Kbd> : null}
-            onClick={choose(() => act.act(situation))}
+            onClick={choose(() => perform(act, situation))}
           >
             {act.name(situation)}
           </Menu.Item>

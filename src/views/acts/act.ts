@@ -1,6 +1,10 @@
+import { v7 as uuid } from 'uuid'
+import { Refusal } from '../../core/changes/problem'
+import type { IdSource } from '../../core/commands/command'
 import { isRoot, parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
+import { type Aim, awaitField } from '../workspace/awaited-field'
 import { type Group, type Pane, workspace } from '../workspace/workspace-store'
 
 /** What an act works on: the pane that has the keyboard and the topics selected in it. */
@@ -23,6 +27,12 @@ export const GROUP_NAMES: Record<Group | 'view', string> = {
 /** Why something cannot be done, in a sentence for the person; null where nothing speaks against it. */
 export type Condition = (situation: Situation) => string | null
 
+/**
+ * Where an act leads the keyboard: it stays, a field is there in the same moment, or it is on its way to a field, to something
+ * that is pressed, to another map, or to another page.
+ */
+export type Lead = 'stays' | 'writing' | Aim | 'page'
+
 /** Something that can be done: a row of a panel, an entry of the topic's menu and of what is found, a key. */
 export interface Act {
   id: string
@@ -36,18 +46,21 @@ export interface Act {
   /** The drawing of its effect. */
   drawing: string | null
   whyNot: Condition
+  leads(situation: Situation): Lead
   act(situation: Situation): void
 }
 
-/** An act as it is written down: what is left out is a name that is always the same, no key, no drawing, no condition. */
+/** An act as it is written down: what is left out is a name that is always the same, no key, no drawing, no condition; it leads nowhere. */
 type Written = Pick<Act, 'id' | 'act'> & { name: string | Act['name'] } & Partial<Pick<Act, 'keys' | 'drawing'>> & {
     when?: readonly Condition[]
+    leads?: Lead | Act['leads']
   }
 
 /** Acts of a group below one heading. */
 export const acts = (group: Act['group'], section: string, written: readonly Written[]): Act[] =>
-  written.map(({ name, keys = [], drawing = null, when = [], ...rest }) => ({
+  written.map(({ name, keys = [], drawing = null, when = [], leads = 'stays', ...rest }) => ({
     ...rest,
+    leads: typeof leads === 'string' ? () => leads : leads,
     group,
     section,
     keys,
@@ -94,9 +107,31 @@ export const withBelow = unless(
 )
 export const onMap = unless(({ pane }) => pane.face === 'map', 'This is seen on the map: choose Map at the top.')
 
+const TRIAL_IDS: IdSource = { newId: uuid }
+
+/** That a command of core would not refuse: its sentence where it does. For commands that cost little. */
+export const accepted =
+  (commandFor: (situation: Situation) => Parameters<CollectionSession['run']>[0]): Condition =>
+  (situation) => {
+    try {
+      commandFor(situation)(situation.session.records, TRIAL_IDS)
+      return null
+    } catch (error) {
+      if (error instanceof Refusal) return error.problem.message
+      throw error
+    }
+  }
+
 /** The selected topic, for acts that come after `one`. */
 export const theTopic = ({ topics }: Situation): TopicRecord => topics[0]!
 export const idsOf = ({ topics }: Situation) => topics.map(({ id }) => id)
+
+/** Carries out an act that nothing speaks against. What is typed at once goes where it leads, though that may be still on its way. */
+export function perform(act: Act, situation: Situation): void {
+  const lead = act.leads(situation)
+  if (lead === 'field' || lead === 'control' || lead === 'map') awaitField(lead)
+  act.act(situation)
+}
 
 /** Runs a command and selects what it made. */
 export function run({ session, index }: Situation, command: Parameters<CollectionSession['run']>[0]): void {

@@ -1,5 +1,5 @@
 import { tell } from '../app/api'
-import type { Act, Situation } from './act'
+import { type Act, perform, type Situation } from './act'
 import { DRESS_ACTS } from './dress-acts'
 import { ENRICH_ACTS } from './enrich-acts'
 import { GATHER_ACTS } from './gather-acts'
@@ -51,12 +51,15 @@ export function keyName(event: {
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
 }
 
+/** Whether a pressed key has an act, whatever speaks against it. */
+export const isActKey = (key: string): boolean => ACTS.some(({ keys }) => keys.includes(key))
+
 /** Carries out the act of a pressed key, or says why not; false where the key has none that fits. */
 export function actByKey(key: string, situation: Situation): boolean {
   const found = ACTS.find((act) => act.keys.includes(key))
   if (!found) return false
   const reason = found.whyNot(situation)
-  if (reason === null) found.act(situation)
+  if (reason === null) perform(found, situation)
   // Keys that move about in any page say nothing where they do nothing.
   else if (/^Alt\+|^Delete$/.test(key) && situation.topics.length > 0) tell(reason)
   else return false

@@ -1,3 +1,4 @@
+import type { IdSource } from '../../core/commands/command'
 import { encloseTopics } from '../../core/commands/enclosures'
 import { LAYOUT_NAMES, setBranchLayout, setMapLayout, setSpacing, setWidth } from '../../core/commands/layouts'
 import { copyLook } from '../../core/commands/looks'
@@ -10,9 +11,11 @@ import {
 } from '../../core/commands/numbering'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isRoot } from '../../core/records/place'
+import type { Records } from '../../core/records/records'
 import { stageOf } from '../workspace/shown-stages'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import {
+  accepted,
   acts,
   idsOf,
   mayEdit,
@@ -45,6 +48,9 @@ function carriedName({ session }: Situation): string | null {
   const topic = session.records.get('topic', useWorkspace.getState().carriedLook)
   return topic && !topic.trashed ? topic.text.slice(0, 30) : null
 }
+
+const enclosing = (title: string) => (situation: Situation) => (records: Records, newIds: IdSource) =>
+  encloseTopics(records, { topics: idsOf(situation), title }, newIds)
 
 const typedBelow = unless(
   (situation) => countTypedNumbers(situation.session.records, theTopic(situation).id) > 0,
@@ -107,7 +113,13 @@ export const DRESS_ACTS = [
     },
   ]),
   ...acts('dress', 'Look', [
-    { id: 'look', name: 'Change its look', when: [mayEdit, some], act: () => workspace.openSection('look') },
+    {
+      id: 'look',
+      name: 'Change its look',
+      when: [mayEdit, some],
+      leads: 'control',
+      act: () => workspace.openSection('look', 'look'),
+    },
     {
       id: 'look-copy',
       name: 'Copy its look',
@@ -131,7 +143,8 @@ export const DRESS_ACTS = [
       id: 'enclose',
       name: 'Enclose …',
       drawing: 'enclose',
-      when: [mayEdit, some, notOnRoot],
+      leads: 'field',
+      when: [mayEdit, some, notOnRoot, accepted(enclosing(''))],
       act: (situation) =>
         workspace.dialog({
           kind: 'ask',
@@ -139,8 +152,7 @@ export const DRESS_ACTS = [
           label: 'Title, if it should have one',
           value: '',
           act: 'Enclose',
-          take: (title) =>
-            run(situation, (records, newIds) => encloseTopics(records, { topics: idsOf(situation), title }, newIds)),
+          take: (title) => run(situation, enclosing(title)(situation)),
         }),
     },
   ]),
@@ -172,6 +184,7 @@ export const DRESS_ACTS = [
     {
       id: 'number-fix',
       name: 'Fix its number …',
+      leads: 'field',
       when: [mayEdit, one, notOnRoot],
       act: (situation) => {
         const topic = theTopic(situation)

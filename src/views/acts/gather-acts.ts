@@ -1,9 +1,12 @@
+import type { IdSource } from '../../core/commands/command'
 import { deleteTopics } from '../../core/commands/delete-topics'
 import { duplicateBranches } from '../../core/commands/duplicate-branches'
+import { insertBetween } from '../../core/commands/insert-between'
 import { saveTemplate } from '../../core/commands/save-template'
 import { copyToPlace, putToPlace } from '../../core/commands/to-place'
 import { linksInto } from '../../core/network/leads-into'
 import { parentOf } from '../../core/records/place'
+import type { Records } from '../../core/records/records'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { tell } from '../app/api'
@@ -12,6 +15,7 @@ import { carryFromMenu, pasteBranches } from '../workspace/clipboard'
 import { tellHappened } from '../workspace/happened'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import {
+  accepted,
   acts,
   hanging,
   idsOf,
@@ -21,6 +25,7 @@ import {
   one,
   onMap,
   run,
+  type Situation,
   some,
   theTopic,
   unless,
@@ -29,6 +34,9 @@ import {
 import { composeAbove, composeChild, composeSibling } from './compose'
 
 const carriesSomething = unless(() => useWorkspace.getState().carried !== null, 'Copy or cut a branch first.')
+
+const puttingAbove = (situation: Situation) => (records: Records, newIds: IdSource) =>
+  insertBetween(records, { topics: idsOf(situation), text: '' }, newIds)
 
 const filtered = unless(({ pane }) => Boolean(pane.filter) && !isEmpty(pane.filter!), 'Set a filter first, at the top.')
 
@@ -40,6 +48,7 @@ export const GATHER_ACTS = [
       name: 'Edit the text',
       keys: ['F2'],
       when: [mayEdit, one],
+      leads: 'writing',
       act: (situation) => workspace.edit(situation.index, { topic: theTopic(situation).id, text: null }),
     },
     {
@@ -47,6 +56,7 @@ export const GATHER_ACTS = [
       name: 'Add a child',
       keys: ['Tab'],
       drawing: 'child',
+      leads: 'writing',
       when: [mayEdit, one],
       act: (situation) => composeChild(situation, theTopic(situation)),
     },
@@ -55,6 +65,7 @@ export const GATHER_ACTS = [
       name: ({ topics }) => (topics[0] && !parentOf(topics[0]) ? 'Add a first-level topic' : 'Add a sibling'),
       keys: ['Enter'],
       drawing: 'sibling',
+      leads: 'writing',
       when: [mayEdit, one],
       act: (situation) => composeSibling(situation, theTopic(situation)),
     },
@@ -63,23 +74,33 @@ export const GATHER_ACTS = [
       name: ({ topics }) => (topics.length > 1 ? 'Add a topic above them' : 'Add a topic above it'),
       keys: ['Shift+Enter'],
       drawing: 'above',
-      when: [mayEdit, some, notOnRoot, hanging],
+      leads: 'writing',
+      when: [mayEdit, some, notOnRoot, hanging, accepted(puttingAbove)],
       act: (situation) => composeAbove(situation, idsOf(situation)),
     },
   ]),
   ...acts('gather', 'Many at once', [
-    { id: 'jot', name: 'Write down an idea for later', keys: ['Alt+j'], when: [mayEdit], act: capture },
+    {
+      id: 'jot',
+      name: 'Write down an idea for later',
+      keys: ['Alt+j'],
+      when: [mayEdit],
+      leads: 'field',
+      act: capture,
+    },
     {
       id: 'pour',
       name: 'Pour ideas onto it',
       keys: ['Alt+p'],
       drawing: 'pour',
+      leads: 'field',
       when: [mayEdit, one, onMap],
       act: (situation) => workspace.pour({ index: situation.index, topic: theTopic(situation).id }),
     },
     {
       id: 'draft',
       name: 'Draft branches …',
+      leads: 'field',
       keys: ['Alt+r'],
       when: [mayEdit, one, onMap],
       act: (situation) => workspace.draft({ index: situation.index, topic: theTopic(situation).id }),
@@ -87,12 +108,14 @@ export const GATHER_ACTS = [
     {
       id: 'template',
       name: 'Insert a template …',
+      leads: 'control',
       when: [mayEdit, one],
       act: (situation) => workspace.dialog({ kind: 'template', topic: theTopic(situation).id }),
     },
     {
       id: 'keep-template',
       name: 'Keep as a template …',
+      leads: 'field',
       when: [mayEdit, one, withBelow],
       act: (situation) => {
         const { id, text } = theTopic(situation)
@@ -143,12 +166,14 @@ export const GATHER_ACTS = [
       id: 'sort',
       name: 'Sort what hangs on it …',
       drawing: 'sort',
+      leads: 'control',
       when: [mayEdit, one, withBelow],
       act: (situation) => workspace.dialog({ kind: 'sort', what: { branch: theTopic(situation).id } }),
     },
     {
       id: 'sort-ends',
       name: 'Sort copies of all ends of the branch …',
+      leads: 'control',
       when: [mayEdit, one, withBelow],
       act: (situation) => {
         const { session, pane } = situation

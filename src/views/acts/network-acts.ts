@@ -72,6 +72,7 @@ export const NETWORK_ACTS = [
       name: 'Open the map behind it',
       keys: ['Ctrl+Enter'],
       drawing: 'open',
+      leads: 'map',
       when: [one, isDoorway],
       act: (situation) => workspace.go(situation.index, theTopic(situation).opensMap!, null),
     },
@@ -97,6 +98,7 @@ export const NETWORK_ACTS = [
       id: 'empty-child-map',
       name: 'Make an empty child map',
       drawing: 'splitEmpty',
+      leads: 'map',
       when: [mayEdit, one, notOnRoot, isNoDoorway],
       act: (situation) => {
         const { session, index } = situation
@@ -110,6 +112,7 @@ export const NETWORK_ACTS = [
       id: 'split-off-row',
       name: 'Make one child map of these topics …',
       drawing: 'splitRow',
+      leads: 'field',
       when: [mayEdit, several, notOnRoot, siblings],
       act: (situation) =>
         workspace.dialog({
@@ -128,6 +131,7 @@ export const NETWORK_ACTS = [
       id: 'split-review',
       name: 'See what could be split off …',
       drawing: 'review',
+      leads: 'control',
       act: ({ pane }) => workspace.dialog({ kind: 'split', map: pane.map }),
     },
     {
@@ -152,6 +156,7 @@ export const NETWORK_ACTS = [
     {
       id: 'make-doorway',
       name: 'Open a map that is there …',
+      leads: 'field',
       drawing: 'open',
       when: [mayEdit, one, isNoDoorway],
       act: (situation) => workspace.dialog({ kind: 'doorway', topic: theTopic(situation).id }),
@@ -176,6 +181,7 @@ export const NETWORK_ACTS = [
       name: 'Cross-link with …',
       keys: ['Alt+l'],
       drawing: 'link',
+      leads: 'field',
       when: [mayEdit, one],
       act: (situation) => workspace.dialog({ kind: 'link', from: theTopic(situation).id }),
     },
@@ -201,12 +207,14 @@ export const NETWORK_ACTS = [
       id: 'send-to-map',
       name: 'Move to another map …',
       drawing: 'send',
+      leads: 'field',
       when: [mayEdit, some, noRoot],
       act: (situation) => workspace.dialog({ kind: 'send', topics: idsOf(situation), copies: false }),
     },
     {
       id: 'copy-to-map',
       name: 'Copy to another map …',
+      leads: 'field',
       when: [mayEdit, some, noRoot],
       act: (situation) => workspace.dialog({ kind: 'send', topics: idsOf(situation), copies: true }),
     },
@@ -214,12 +222,14 @@ export const NETWORK_ACTS = [
       id: 'gather',
       name: 'Gather a list below it …',
       drawing: 'gather',
+      leads: 'field',
       when: [mayEdit, one],
       act: (situation) => workspace.dialog({ kind: 'gather', topic: theTopic(situation).id }),
     },
     {
       id: 'own-place',
       name: 'Go to its own place',
+      leads: 'map',
       when: [one, isElsewhere],
       act: (situation) => {
         const { id, place } = theTopic(situation)
@@ -229,6 +239,7 @@ export const NETWORK_ACTS = [
     {
       id: 'links',
       name: 'See all links of the collection',
+      leads: 'page',
       drawing: 'link',
       act: ({ session }) => window.location.assign(`/c/${session.id}/links`),
     },
@@ -236,6 +247,7 @@ export const NETWORK_ACTS = [
       id: 'merge',
       name: ({ session }) => (session.mayEdit ? 'Merge other maps into this one …' : 'Compare this map with others …'),
       drawing: 'merge',
+      leads: 'control',
       when: [onRoot],
       act: ({ pane }) => workspace.dialog({ kind: 'merge', target: pane.map }),
     },
@@ -243,6 +255,7 @@ export const NETWORK_ACTS = [
       id: 'beside',
       name: 'Open a map beside this one …',
       drawing: 'panes',
+      leads: 'field',
       act: () => workspace.dialog({ kind: 'beside' }),
     },
   ]),

@@ -1,15 +1,18 @@
+import type { Command, IdSource } from '../../core/commands/command'
 import { evenOutSides, holdSides } from '../../core/commands/even-out-sides'
 import { foldAllBut, foldToLevel, foldTopics } from '../../core/commands/fold-topics'
 import { arrangeAgain, arrangeMap, detachTopics, placeByHand } from '../../core/commands/places'
 import { demoteHeading, joinTopics, promoteToHeading, splitLines } from '../../core/commands/regroup'
-import { sortChildren } from '../../core/commands/sort-children'
+import { type SortBy, sortChildren } from '../../core/commands/sort-children'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
 import type { TopicBox } from '../../core/layout/boxes'
 import { isPlacedByHand, isRoot, parentOf, sideOf } from '../../core/records/place'
+import type { Records } from '../../core/records/records'
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
 import {
+  accepted,
   acts,
   hanging,
   idsOf,
@@ -40,24 +43,39 @@ const onFirstLevel = unless(
     }),
   'Only first-level topics have a side.',
 )
+const isShown = unless(
+  ({ index, topics }) => stageOf(index)?.layout.byKey.of(topics[0]!.id) !== undefined,
+  'It is folded away: unfold what is above it first.',
+)
 const isArranged = unless(({ topics }) => !isPlacedByHand(topics[0]!), 'It keeps its place already.')
 const hasPlaced = unless(
   ({ session, topics }) => topics.some((topic) => [...branch(session.records, topic)].some(isPlacedByHand)),
   'Nothing here is placed by hand.',
 )
 
-const step = (direction: Step, name: string, key: string) => ({
-  id: `move-${direction}`,
-  name,
-  keys: [key],
-  when: [mayEdit, one, notOnRoot],
-  act: (situation: Situation) => {
-    const { session, index } = situation
-    const { id } = theTopic(situation)
-    const select = session.run((records, newIds) => stepTopic(records, { topic: id, step: direction }, newIds))
-    if (select) workspace.show(index, 'seen')
-  },
-})
+/** An act that a command of core does; what it would refuse is not offered. */
+const doing =
+  <Args>(command: Command<Args>, argsOf: (situation: Situation) => Args) =>
+  (situation: Situation) =>
+  (records: Records, newIds: IdSource) =>
+    command(records, argsOf(situation), newIds)
+
+const step = (direction: Step, name: string, key: string) => {
+  const stepping = doing(stepTopic, (situation) => ({ topic: theTopic(situation).id, step: direction }))
+  return {
+    id: `move-${direction}`,
+    name,
+    keys: [key],
+    when: [mayEdit, one, notOnRoot, accepted(stepping)],
+    act: (situation: Situation) => {
+      if (situation.session.run(stepping(situation))) workspace.show(situation.index, 'seen')
+    },
+  }
+}
+
+const makingHeading = doing(promoteToHeading, (situation) => ({ topic: theTopic(situation).id }))
+const joining = doing(joinTopics, (situation) => ({ topics: idsOf(situation) }))
+const sorting = (by: SortBy) => doing(sortChildren, (situation) => ({ topic: theTopic(situation).id, by }))
 
 /** Acts that give a map its order: places, sides, headings, folding, and what is selected for them. */
 export const SHAPE_ACTS = [
@@ -73,9 +91,8 @@ export const SHAPE_ACTS = [
       id: 'heading',
       name: 'Make it the heading of its siblings',
       drawing: 'heading',
-      when: [mayEdit, one, notOnRoot, hanging],
-      act: (situation) =>
-        run(situation, (records, newIds) => promoteToHeading(records, { topic: theTopic(situation).id }, newIds)),
+      when: [mayEdit, one, notOnRoot, hanging, accepted(makingHeading)],
+      act: (situation) => run(situation, makingHeading(situation)),
     },
     {
       id: 'put-beside',
@@ -89,9 +106,8 @@ export const SHAPE_ACTS = [
       id: 'join',
       name: ({ topics }) => (topics.length > 1 ? `Join ${topics.length} topics into one` : 'Join topics into one'),
       drawing: 'join',
-      when: [mayEdit, several],
-      act: (situation) =>
-        run(situation, (records, newIds) => joinTopics(records, { topics: idsOf(situation) }, newIds)),
+      when: [mayEdit, several, accepted(joining)],
+      act: (situation) => run(situation, joining(situation)),
     },
     {
       id: 'split-lines',
@@ -111,9 +127,8 @@ export const SHAPE_ACTS = [
     (['text', 'date', 'number'] as const).map((by) => ({
       id: `sort-${by}`,
       name: `What is below, by ${by}`,
-      when: [mayEdit, one, hasSeveralBelow],
-      act: (situation: Situation) =>
-        run(situation, (records, newIds) => sortChildren(records, { topic: theTopic(situation).id, by }, newIds)),
+      when: [mayEdit, one, hasSeveralBelow, accepted(sorting(by))],
+      act: (situation: Situation) => run(situation, sorting(by)(situation)),
     })),
   ),
   ...acts('shape', 'Place', [
@@ -140,7 +155,7 @@ export const SHAPE_ACTS = [
     {
       id: 'keep-place',
       name: 'Keep it at this place',
-      when: [mayEdit, one, notOnRoot, hanging, isArranged, onStage],
+      when: [mayEdit, one, notOnRoot, hanging, isArranged, onStage, isShown],
       act: (situation) =>
         run(situation, (records, newIds) => {
           const topic = theTopic(situation)

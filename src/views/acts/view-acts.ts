@@ -1,7 +1,20 @@
 import { SCREENS_TO_GO_TO, screenAddress } from '../app/collection-screens'
+import { tellHappened } from '../workspace/happened'
 import { LARGE_MAP, stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
 import { acts, one, onMap, type Situation, theTopic, unless } from './act'
+
+/** Takes back, or does again, the last step on a map that is shown; of one on another map it is told where. */
+const takeBack =
+  (which: 'undo' | 'redo') =>
+  ({ session, index }: Situation): void => {
+    const [last] = session.steps(which, 1)
+    if (session.undoable[which] || !last?.elsewhere) return void session.takeBack(which)
+    const map = last.elsewhere
+    tellHappened(`Nothing to ${which} here. The last step was on ${session.titleOf(map)}: ${last.name}`, [
+      { name: 'Go there', go: () => workspace.go(index, map, null) },
+    ])
+  }
 
 /** Acts that alter what is seen, and none of the maps; and undoing. */
 export const VIEW_ACTS = [
@@ -42,7 +55,7 @@ export const VIEW_ACTS = [
       keys: ['F6'],
       act: () => document.querySelector<HTMLElement>('header button, header a')?.focus(),
     },
-    { id: 'walk', name: 'A short walk: what is where', act: () => workspace.walk({ step: 0 }) },
+    { id: 'walk', name: 'A short walk: what is where', leads: 'control', act: () => workspace.walk({ step: 0 }) },
     {
       id: 'overview',
       name: 'The overview of large maps',
@@ -59,6 +72,7 @@ export const VIEW_ACTS = [
       id: 'face-map',
       name: 'Show as map',
       keys: ['Alt+1'],
+      leads: 'map',
       when: [unless(({ pane }) => pane.face !== 'map', 'It is shown as a map.')],
       act: ({ index }) => workspace.setFace(index, 'map'),
     },
@@ -66,6 +80,7 @@ export const VIEW_ACTS = [
       id: 'face-outline',
       name: 'Show as outline',
       keys: ['Alt+2'],
+      leads: 'map',
       when: [unless(({ pane }) => pane.face !== 'outline', 'It is shown as an outline.')],
       act: ({ index }) => workspace.setFace(index, 'outline'),
     },
@@ -73,6 +88,7 @@ export const VIEW_ACTS = [
       id: 'face-page',
       name: 'Show as page',
       keys: ['Alt+3'],
+      leads: 'map',
       when: [unless(({ pane }) => pane.face !== 'page', 'It is shown as a page.')],
       act: ({ index }) => workspace.setFace(index, 'page'),
     },
@@ -82,23 +98,41 @@ export const VIEW_ACTS = [
       id: 'undo',
       name: 'Undo',
       keys: ['Ctrl+z'],
-      when: [unless(({ session }) => session.undoable.undo !== null, 'There is nothing to undo.')],
-      act: ({ session }) => void session.takeBack('undo'),
+      when: [unless(({ session }) => session.steps('undo', 1).length > 0, 'There is nothing to undo.')],
+      act: takeBack('undo'),
     },
     {
       id: 'redo',
       name: 'Redo',
       keys: ['Ctrl+Shift+z', 'Ctrl+y'],
-      when: [unless(({ session }) => session.undoable.redo !== null, 'There is nothing to redo.')],
-      act: ({ session }) => void session.takeBack('redo'),
+      when: [unless(({ session }) => session.steps('redo', 1).length > 0, 'There is nothing to redo.')],
+      act: takeBack('redo'),
     },
-    { id: 'find', name: 'Find anything', keys: ['Ctrl+k'], act: () => workspace.dialog({ kind: 'find' }) },
+    {
+      id: 'find',
+      name: 'Find anything',
+      keys: ['Ctrl+k'],
+      leads: 'field',
+      act: () => workspace.dialog({ kind: 'find' }),
+    },
     ...SCREENS_TO_GO_TO.map(({ page, act }) => ({
       id: `all-${page}`,
       name: act,
+      leads: 'page' as const,
       act: ({ session }: Situation) => window.location.assign(screenAddress(session.id, page)),
     })),
-    { id: 'keep-from-web', name: 'Keep pages from the web', act: () => window.location.assign('/capture') },
-    { id: 'keys', name: 'All keys', keys: ['F1', 'Ctrl+/'], act: () => workspace.dialog({ kind: 'keys' }) },
+    {
+      id: 'keep-from-web',
+      name: 'Keep pages from the web',
+      leads: 'page',
+      act: () => window.location.assign('/capture'),
+    },
+    {
+      id: 'keys',
+      name: 'All keys',
+      keys: ['F1', 'Ctrl+/'],
+      leads: 'field',
+      act: () => workspace.dialog({ kind: 'keys' }),
+    },
   ]),
 ]

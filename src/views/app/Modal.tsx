@@ -1,6 +1,6 @@
 import { Modal as MantineModal, type ModalProps } from '@mantine/core'
 import { useEffect, useState } from 'react'
-import { activeFace } from '../workspace/take-focus'
+import { activeFace } from '../workspace/active-face'
 
 /**
  * A dialog that is there as long as it is rendered: when it goes, the keyboard is again where it was before, or on the map where that is

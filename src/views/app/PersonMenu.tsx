@@ -12,6 +12,7 @@ import {
 import { lazy, Suspense, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble } from './api'
+import { forgetHalfWritten } from './half-written'
 import { usePerson } from './person'
 
 const PersonDialog = lazy(() => import('./PersonDialog'))
@@ -29,7 +30,10 @@ export function PersonMenu() {
   const [asked, setAsked] = useState<'claim' | 'end' | null>(null)
   if (!person) return null
   const signOut = () =>
-    ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(() => window.location.assign('/'), tellTrouble)
+    ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(() => {
+      forgetHalfWritten()
+      window.location.assign('/')
+    }, tellTrouble)
   return (
     <>
       <Menu position="bottom-end" width={240}>

@@ -1,4 +1,5 @@
 import '@mantine/core/styles.css'
+import '@mantine/dates/styles.css'
 import '@mantine/notifications/styles.css'
 import '@fontsource/source-sans-3/400.css'
 import '@fontsource/source-sans-3/400-italic.css'
@@ -20,6 +21,7 @@ import { MantineProvider } from '@mantine/core'
 import { Notifications } from '@mantine/notifications'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { Boundary, TellMishaps } from './Mishaps'
 import { theme } from './theme'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2_000 } } })
@@ -30,7 +32,8 @@ export function Providers({ children }: { children: ReactNode }) {
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <QueryClientProvider client={queries}>
         <Notifications position="bottom-center" limit={3} />
-        {children}
+        <TellMishaps />
+        <Boundary what="This page">{children}</Boundary>
       </QueryClientProvider>
     </MantineProvider>
   )

@@ -1,3 +1,4 @@
+import type { DayOrder } from '../../core/dates/read-day'
 import type { Dates } from '../../core/records/dates'
 import { type Calendar, DAY_MS } from '../../core/text/days'
 
@@ -22,16 +23,34 @@ export function today(now = new Date()): string {
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
 }
 
+/** Writes days, as ISO 8601 says them, in the browser's language. */
+export function daysInWords(options: Intl.DateTimeFormatOptions, language?: string): (day: string) => string {
+  const words = new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC' })
+  return (day) => words.format(new Date(day))
+}
+
+/** In which order days are written in figures in the browser's language. */
+export function dayOrder(language?: string): DayOrder {
+  const parts = new Intl.DateTimeFormat(language).formatToParts(0)
+  const order = parts.flatMap(({ type }) => (/^(day|month|year)$/.test(type) ? type[0] : [])).join('')
+  return order === 'mdy' || order === 'ymd' ? order : 'dmy'
+}
+
+/** On which day weeks begin where the browser's language is spoken, Sunday is 0; on Monday where that is not known. */
+export function firstDayOfWeek(language = navigator.language): 0 | 1 | 2 | 3 | 4 | 5 | 6 {
+  const locale: Intl.Locale & { weekInfo?: { firstDay: number }; getWeekInfo?(): { firstDay: number } } =
+    new Intl.Locale(language)
+  const first = (locale.getWeekInfo?.() ?? locale.weekInfo)?.firstDay ?? 1
+  return ([0, 1, 2, 3, 4, 5, 6] as const)[first % 7]!
+}
+
 let known: Calendar | null = null
 
 /** Days as the browser's language writes them, and which one is today; the same object all day long. */
 export function calendarHere(now?: Date, language?: string): Calendar {
   const day = today(now)
   if (known?.today === day && !language) return known
-  const written = (options: Intl.DateTimeFormatOptions) => {
-    const words = new Intl.DateTimeFormat(language, { ...options, timeZone: 'UTC' })
-    return (at: string) => words.format(new Date(at))
-  }
+  const written = (options: Intl.DateTimeFormatOptions) => daysInWords(options, language)
   const calendar: Calendar = {
     today: day,
     dayAndMonth: written({ day: 'numeric', month: 'short' }),

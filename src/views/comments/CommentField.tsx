@@ -2,9 +2,13 @@ import { Button, Group, Menu, Textarea } from '@mantine/core'
 import { IconAt } from '@tabler/icons-react'
 import { useRef, useState } from 'react'
 import { MAX_COMMENT } from '../../core/records/comment'
+import { useHalfWritten } from '../app/half-written'
+import { useSessionHandle } from '../sync/use-session'
 import { usePeople } from './comments'
 
 interface Props {
+  /** What it is about: what is half written is kept by that. */
+  about: string
   label: string
   act: string
   before?: string
@@ -15,8 +19,9 @@ interface Props {
 }
 
 /** Where somebody writes what they say; Ctrl + Enter sends it. */
-export function CommentField({ label, act, before = '', take, leave }: Props) {
-  const [text, setText] = useState(before)
+export function CommentField({ about, label, act, before = '', take, leave }: Props) {
+  const { person } = useSessionHandle()
+  const [text, setText] = useHalfWritten(`comment:${person}:${about}`, before)
   const field = useRef<HTMLTextAreaElement>(null)
   const people = usePeople()
   const [isBusy, setBusy] = useState(false)
@@ -24,12 +29,12 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
     if (text.trim() === '' || isBusy) return
     setBusy(true)
     try {
-      if (await take(text)) setText('')
+      if (await take(text)) setText(before)
     } finally {
       setBusy(false)
     }
   }
-  const name = (person: string) => {
+  const nameSomebody = (person: string) => {
     const at = field.current?.selectionStart ?? text.length
     const space = at === 0 || /\s$/.test(text.slice(0, at)) ? '' : ' '
     setText(`${text.slice(0, at)}${space}@${person} ${text.slice(at)}`)
@@ -47,6 +52,7 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
         maxRows={10}
         maxLength={MAX_COMMENT}
         autoFocus={leave !== undefined}
+        data-leads="comment"
         value={text}
         readOnly={isBusy}
         onChange={(event) => setText(event.currentTarget.value)}
@@ -72,7 +78,14 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
             {act}
           </Button>
           {leave && (
-            <Button size="compact-sm" variant="default" onClick={leave}>
+            <Button
+              size="compact-sm"
+              variant="default"
+              onClick={() => {
+                setText(before)
+                leave()
+              }}
+            >
               Cancel
             </Button>
           )}
@@ -85,7 +98,7 @@ export function CommentField({ label, act, before = '', take, leave }: Props) {
               </Menu.Target>
               <Menu.Dropdown mah={260} style={{ overflow: 'auto' }}>
                 {people.map((person) => (
-                  <Menu.Item key={person.id} onClick={() => name(person.name)}>
+                  <Menu.Item key={person.id} onClick={() => nameSomebody(person.name)}>
                     {person.name}
                   </Menu.Item>
                 ))}

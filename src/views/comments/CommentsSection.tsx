@@ -60,6 +60,7 @@ export default function CommentsSection({ topic }: { topic: TopicRecord }) {
           {quote !== '' && <blockquote className={styles.quote}>{quote}</blockquote>}
           <CommentField
             key={`${topic.id} ${quote}`}
+            about={`${topic.id}:${quote}`}
             label={quote === '' ? 'Say something about this topic' : 'Say something about these words'}
             act="Comment"
             take={(text) => {

@@ -55,6 +55,7 @@ export function ThreadView({ head, answers, resolved, isNew, showQuote, acts }: 
       {answering && answer ? (
         <div className={styles.answer}>
           <CommentField
+            about={`answer:${head.id}`}
             label={`Answer ${head.authorName}`}
             act="Answer"
             take={async (text) => {
@@ -121,6 +122,7 @@ function CommentView({ comment, isAnswer, isNew, showQuote, reword, remove }: Co
       )}
       {rewording && reword ? (
         <CommentField
+          about={`reword:${comment.id}`}
           label="Say it in other words"
           act="Keep"
           before={text}

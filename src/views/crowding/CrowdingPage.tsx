@@ -1,16 +1,4 @@
-import {
-  Alert,
-  Anchor,
-  Button,
-  Checkbox,
-  Group,
-  Loader,
-  NumberInput,
-  Stack,
-  Text,
-  TextInput,
-  Title,
-} from '@mantine/core'
+import { Alert, Anchor, Button, Checkbox, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useDeferredValue, useState } from 'react'
 import { z } from 'zod'
@@ -20,6 +8,7 @@ import { limitsOf } from '../../core/crowding/piece-cost'
 import { LIMITS } from '../../core/records/collection'
 import { MapId, TopicId } from '../../core/records/ids'
 import { ask, tell, wordsFor } from '../app/api'
+import { NumberField } from '../app/fields/NumberField'
 import { OpenedCollection } from '../app/OpenedCollection'
 import { PageFrame } from '../app/PageFrame'
 import { useRowsInView } from '../app/rows-in-view'
@@ -255,7 +244,7 @@ function LimitsForm({ onDone }: { onDone(): void }) {
   return (
     <Group gap="xs" align="center">
       <Text size="sm">A map is crowded beyond</Text>
-      <NumberInput
+      <NumberField
         size="xs"
         w={84}
         aria-label="Topics"
@@ -264,10 +253,10 @@ function LimitsForm({ onDone }: { onDone(): void }) {
         allowDecimal={false}
         value={shown.topics}
         readOnly={!session.mayEditAll}
-        onChange={(value) => setAsked({ ...shown, topics: Number(value) || shown.topics })}
+        take={(topics) => setAsked({ ...shown, topics: topics ?? LIMITS.topics.least })}
       />
       <Text size="sm">topics, or when its text falls under</Text>
-      <NumberInput
+      <NumberField
         size="xs"
         w={76}
         aria-label="Size of text in px"
@@ -275,7 +264,7 @@ function LimitsForm({ onDone }: { onDone(): void }) {
         max={LIMITS.px.most}
         value={shown.px}
         readOnly={!session.mayEditAll}
-        onChange={(value) => setAsked({ ...shown, px: Number(value) || shown.px })}
+        take={(px) => setAsked({ ...shown, px: px ?? LIMITS.px.least })}
       />
       <Text size="sm">px when fitted.</Text>
       {asked && (

@@ -1,8 +1,9 @@
-import { Button, Checkbox, Group, Popover, Stack, Text, TextInput, Title, UnstyledButton } from '@mantine/core'
+import { Button, Checkbox, Group, Popover, Stack, Text, Title, UnstyledButton } from '@mantine/core'
 import { type ReactNode, useState } from 'react'
 import { agendaOf, isOverdue } from '../../core/dates/agenda'
 import { repeatWords } from '../../core/dates/words'
 import { dayNumber, isoDay } from '../../core/text/days'
+import { DayField } from '../app/fields/DayField'
 import { calendarHere, sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import styles from './dates.module.css'
@@ -140,12 +141,12 @@ function Row({ row, today, acts }: { row: DatedTopic; today: string; acts: DateA
 /** The days of a topic; pressed, they are given anew. */
 function Days({ row, isLate, mayEdit, acts }: { row: DatedTopic; isLate: boolean; mayEdit: boolean; acts: DateActs }) {
   const [opened, setOpened] = useState(false)
-  const [start, setStart] = useState(row.dates.start)
-  const [end, setEnd] = useState(row.dates.end ?? '')
+  const [start, setStart] = useState<string | null>(row.dates.start)
+  const [end, setEnd] = useState(row.dates.end)
   const words = sayDays(row.dates)
   const open = () => {
     setStart(row.dates.start)
-    setEnd(row.dates.end ?? '')
+    setEnd(row.dates.end)
     setOpened(true)
   }
   if (!mayEdit)
@@ -154,7 +155,6 @@ function Days({ row, isLate, mayEdit, acts }: { row: DatedTopic; isLate: boolean
         {words}
       </Text>
     )
-  const isWrong = start === '' || (end !== '' && end < start)
   return (
     <Popover opened={opened} onChange={setOpened} trapFocus position="bottom-end" transitionProps={{ duration: 0 }}>
       <Popover.Target>
@@ -171,24 +171,14 @@ function Days({ row, isLate, mayEdit, acts }: { row: DatedTopic; isLate: boolean
         <form
           onSubmit={(event) => {
             event.preventDefault()
+            if (start === null) return
             setOpened(false)
-            if (!isWrong) acts.setDates(row, { ...row.dates, start, end: end === '' ? null : end })
+            acts.setDates(row, { ...row.dates, start, end: end !== null && end < start ? null : end })
           }}
         >
           <Stack gap="xs">
-            <TextInput
-              type="date"
-              label="Day, or the first one"
-              value={start}
-              onChange={(event) => setStart(event.currentTarget.value)}
-            />
-            <TextInput
-              type="date"
-              label="Last day, of several"
-              value={end}
-              error={end !== '' && end < start ? 'It ends before it begins.' : null}
-              onChange={(event) => setEnd(event.currentTarget.value)}
-            />
+            <DayField label="Day, or the first one" value={start} take={setStart} />
+            <DayField label="Last day, of several" value={end} min={start ?? undefined} take={setEnd} />
             <Group justify="space-between">
               <Button
                 size="compact-sm"
@@ -202,7 +192,7 @@ function Days({ row, isLate, mayEdit, acts }: { row: DatedTopic; isLate: boolean
               >
                 No date
               </Button>
-              <Button size="compact-sm" type="submit" disabled={isWrong}>
+              <Button size="compact-sm" type="submit" disabled={start === null}>
                 Set
               </Button>
             </Group>

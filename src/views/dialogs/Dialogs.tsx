@@ -1,4 +1,5 @@
 import { type JSX, lazy, Suspense } from 'react'
+import { Boundary } from '../app/Mishaps'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
 import { AskDialog } from './AskDialog'
 import { Finder, type FinderKind } from './Finder'
@@ -48,5 +49,9 @@ export function Dialogs() {
   const dialog = useWorkspace((state) => state.dialog)
   if (!dialog) return null
   const drawn = DIALOGS[dialog.kind] as Drawn<Dialog['kind']>
-  return <Suspense>{drawn(dialog, close)}</Suspense>
+  return (
+    <Boundary key={dialog.kind} what="This dialog">
+      <Suspense>{drawn(dialog, close)}</Suspense>
+    </Boundary>
+  )
 }

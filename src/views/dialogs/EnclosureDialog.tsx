@@ -1,12 +1,13 @@
-import { Button, ColorInput, Group, NativeSelect, Stack, Text, Textarea, TextInput } from '@mantine/core'
+import { Button, Group, NativeSelect, Stack, Text, Textarea, TextInput } from '@mantine/core'
 import { IconArrowLeft, IconLink } from '@tabler/icons-react'
 import { type FormEvent, useState } from 'react'
-import { addCrosslink } from '../../core/commands/crosslinks'
 import { changeEnclosure, removeEnclosure } from '../../core/commands/enclosures'
 import { enclosureName } from '../../core/network/crosslinks'
 import { EnclosureLook } from '../../core/records/enclosure'
 import type { EnclosureId } from '../../core/records/ids'
+import { ColourField } from '../app/fields/ColourField'
 import { Modal } from '../app/Modal'
+import { linkEnds } from '../sync/link-ends'
 import { useSession } from '../sync/use-session'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import styles from './dialogs.module.css'
@@ -24,7 +25,7 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
   const { active } = useWorkspace()
   const [linking, setLinking] = useState(false)
   const enclosure = session.records.get('enclosure', id)
-  const [fill, setFill] = useState(enclosure?.look?.fill ?? '')
+  const [fill, setFill] = useState(enclosure?.look?.fill ?? null)
   if (!enclosure || enclosure.trashed) return null
   const name = enclosureName(session.records, enclosure)
   if (linking)
@@ -37,9 +38,7 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
         onTake={(found) => {
           onClose()
           if (found.kind !== 'topic') return
-          session.run((records, newIds) =>
-            addCrosslink(records, { from: found.id, to: { kind: 'enclosure', id }, drawn: 'line' }, newIds),
-          )
+          void linkEnds(session, { from: found.id, to: { kind: 'enclosure', id }, drawn: 'line' })
         }}
       />
     )
@@ -49,7 +48,7 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
     const form = new FormData(event.currentTarget)
     const written = (field: string) => String(form.get(field) ?? '')
     const look = EnclosureLook.safeParse({
-      ...(fill === '' ? {} : { fill: fill.toLowerCase() }),
+      ...(fill === null ? {} : { fill }),
       ...(written('line') === 'thin' ? {} : { line: written('line') }),
       ...(written('corners') === 'round' ? {} : { corners: written('corners') }),
     }).data
@@ -102,12 +101,11 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
                   ...TONES.map((label, i) => ({ value: String(i), label })),
                 ]}
               />
-              <ColorInput
+              <ColourField
                 label="Fill"
                 placeholder="As the tone"
                 value={fill}
-                onChange={setFill}
-                format="hex"
+                take={setFill}
                 popoverProps={{ position: 'top-start' }}
               />
             </Group>

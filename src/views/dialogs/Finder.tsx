@@ -1,13 +1,13 @@
 import { SegmentedControl, Stack, Text } from '@mantine/core'
 import { type ComponentProps, useMemo, useState } from 'react'
-import { addCrosslink } from '../../core/commands/crosslinks'
 import type { Drawn, LinkEnd } from '../../core/records/crosslink'
 import { FileId } from '../../core/records/ids'
-import { GROUP_NAMES, type Situation } from '../acts/act'
+import { GROUP_NAMES, perform, type Situation } from '../acts/act'
 import { ACTS } from '../acts/acts'
 import { tellTrouble } from '../app/api'
 import { readFile } from '../reading/read-file'
 import type { CollectionSession } from '../sync/collection-session'
+import { linkEnds } from '../sync/link-ends'
 import { useSession } from '../sync/use-session'
 import { sendToMap } from '../workspace/dragging'
 import { tellHappened } from '../workspace/happened'
@@ -58,11 +58,11 @@ const FINDINGS: { [Kind in FinderKind]: (here: Here, asked: Asked<Kind>) => Find
     exclude: from,
     footer: <LinkForm />,
     onTake: (found) => {
-      const drawn = linkForm()
       const isHere = found.map === panes[active]?.map
-      const made = session.run((records, newIds) => addCrosslink(records, { from, to: endOf(found), drawn }, newIds))
-      if (made && !isHere)
-        tellFarAway(session, active, found, `Cross-linked with ${nameOf(found)} in ${found.mapTitle}`)
+      void linkEnds(session, { from, to: endOf(found), drawn: linkForm() }).then((isMade) => {
+        if (isMade && !isHere)
+          tellFarAway(session, active, found, `Cross-linked with ${nameOf(found)} in ${found.mapTitle}`)
+      })
     },
   }),
   doorway: ({ session, panes, active }, { topic }) => ({
@@ -135,7 +135,7 @@ const doableIn = (situation: Situation): Doable[] =>
     id: act.id,
     name: act.name(situation),
     where: `${GROUP_NAMES[act.group]}, ${act.section}`,
-    run: () => act.act(situation),
+    run: () => perform(act, situation),
   }))
 
 /** The map itself in its other faces, as the first things that can stand beside it. */

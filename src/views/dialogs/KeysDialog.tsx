@@ -19,8 +19,11 @@ interface Row {
 const BESIDES: readonly Row[] = [
   { name: 'The nearest topic in a direction', keys: ['Arrows'] },
   { name: 'Select one more', keys: ['Shift + Arrows'] },
-  { name: 'Write over the text', keys: ['any letter'] },
-  { name: 'Keep what is written, and the next sibling', keys: ['Ctrl + Enter'] },
+  { name: 'Write behind the words', keys: ['any letter'] },
+  { name: 'In a new topic: keep it, and the next one', keys: ['Enter'] },
+  { name: 'In a new topic: keep it, and one below it', keys: ['Tab'] },
+  { name: 'In a new topic: keep it, and the next one a level out', keys: ['Shift + Tab'] },
+  { name: 'End the writing', keys: ['Esc'] },
   { name: 'Copy, cut, paste branches', keys: ['Ctrl + C', 'X', 'V'] },
   { name: 'The menu of the topic', keys: ['Shift + F10'] },
 ]

@@ -13,7 +13,11 @@ interface Props {
   change(command: string, args: object): void
 }
 
-const linkEnds = ({ from, to }: Row) => ({ name: 'Link', command: 'link', args: { from: from.topic, to: to?.topic } })
+const linkEnds = ({ from, to }: Row) => ({
+  name: 'Link',
+  command: 'link',
+  args: { from: from.topic, to: { kind: 'topic', id: to?.topic }, drawn: 'quiet' },
+})
 
 /** What can be done with a row of a facet: its name, and the command with what it is told. */
 const ACTS: Record<Facet, ((row: Row) => { name: string; command: string; args: object }) | null> = {

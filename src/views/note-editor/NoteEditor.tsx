@@ -142,8 +142,8 @@ export default function NoteEditor({
   takeOver(): { words: string; focused: boolean; pasted?: readonly Pasted[] }
   editable: boolean
   focusRequest: number
-  /** Told when it has the keyboard that was asked for; returns what was typed for it before. */
-  onFocused(request: number): string
+  /** Told when it has the keyboard that was asked for. */
+  onFocused(request: number): void
   /** In a running text it has no frame, and its tools below, so that the words stay where they were read; a window it fills. */
   stands?: 'in the sheet' | 'in a text' | 'in the whole window'
   /** Shows the note in the whole window; without it there is no such way. */
@@ -293,10 +293,7 @@ export default function NoteEditor({
         created.commands.setTextSelection(pressed?.pos ?? created.state.doc.content.size)
         created.view.focus()
       }
-      if (asked.current > 0) {
-        const ahead = onFocused(asked.current)
-        if (ahead !== '') created.commands.insertContent({ type: 'text', text: ahead })
-      }
+      if (asked.current > 0) onFocused(asked.current)
       // What was asked for while the editor was on its way.
       if (focused && words.endsWith('[[')) {
         const end = created.state.doc.content.size - 1
@@ -334,9 +331,11 @@ export default function NoteEditor({
   useEffect(() => {
     // Until the editor has taken over, the keyboard stays with the field: what is typed into it sooner would be lost.
     if (focusRequest === 0 || !editor || editor.isDestroyed || !loaded.current) return
-    editor.commands.focus('end')
-    const ahead = onFocused(focusRequest)
-    if (ahead !== '') editor.commands.insertContent({ type: 'text', text: ahead })
+    editor.commands.setTextSelection(editor.state.doc.content.size)
+    // At once, where the command waits for a frame: a key could come between.
+    editor.view.focus()
+    editor.commands.scrollIntoView()
+    onFocused(focusRequest)
   }, [focusRequest, editor, onFocused])
   useEffect(
     () => () => {
@@ -408,7 +407,7 @@ export default function NoteEditor({
             editable={editable}
             close={() => {
               setFinding(false)
-              editor.commands.focus()
+              editor.view.focus()
             }}
           />
         )}
@@ -440,7 +439,7 @@ export default function NoteEditor({
           }}
           onClose={() => {
             setPicking(false)
-            editor.commands.focus()
+            editor.view.focus()
           }}
         />
       )}

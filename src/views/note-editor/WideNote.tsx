@@ -11,10 +11,7 @@ export default function WideNote({ topic: id, onClose }: { topic: TopicId; onClo
   const session = useSession()
   const [isCovered, setCovered] = useState(false)
   const [request, setRequest] = useState(1)
-  const onFocused = useCallback(() => {
-    setRequest(0)
-    return ''
-  }, [])
+  const onFocused = useCallback(() => setRequest(0), [])
   const topic = session.records.get('topic', id)
   if (!topic) return null
   const name = topic.text || 'Untitled'

@@ -1,8 +1,9 @@
-import { Autocomplete, Group, NumberInput, Select, TextInput } from '@mantine/core'
+import { Autocomplete, Group, Select, TextInput } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { dueWords } from '../../core/gathering/asked'
 import { MapId, PersonId, TagId } from '../../core/records/ids'
 import { AskedTask, FARTHEST_DAY, MOST_SEARCH_WORDS, type SearchAsked } from '../../core/records/search'
+import { NumberField } from '../app/fields/NumberField'
 import { usePeople } from '../comments/comments'
 import { useSession } from '../sync/use-session'
 import styles from './search.module.css'
@@ -132,15 +133,14 @@ interface DaysProps {
 
 /** A number of days after today, before it where it is negative; empty leaves that end open. */
 const Days = ({ label, value, onChange }: DaysProps) => (
-  <NumberInput
+  <NumberField
     size="sm"
     label={label}
     placeholder="any"
     min={-FARTHEST_DAY}
     max={FARTHEST_DAY}
-    clampBehavior="strict"
     allowDecimal={false}
-    value={value ?? ''}
-    onChange={(days) => onChange(typeof days === 'number' ? days : null)}
+    value={value}
+    take={onChange}
   />
 )

@@ -1,15 +1,4 @@
-import {
-  Button,
-  Group,
-  NumberInput,
-  SegmentedControl,
-  Select,
-  Slider,
-  Stack,
-  TagsInput,
-  Text,
-  TextInput,
-} from '@mantine/core'
+import { Button, Group, SegmentedControl, Select, Slider, Stack, TagsInput, Text } from '@mantine/core'
 import { useCallback } from 'react'
 import { setDates } from '../../core/commands/set-dates'
 import { setTask } from '../../core/commands/set-task'
@@ -21,6 +10,9 @@ import { PersonId } from '../../core/records/ids'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { progressBelow } from '../../core/tree/progress'
+import { DayField } from '../app/fields/DayField'
+import { NumberField } from '../app/fields/NumberField'
+import { TimeField } from '../app/fields/TimeField'
 import { calendarHere, sayDays, today } from '../app/when'
 import { InCalendars } from '../calendars/InCalendars'
 import { usePeople } from '../comments/comments'
@@ -124,8 +116,7 @@ function WorkOn({ topics }: { topics: readonly TopicRecord[] }) {
       />
       {isTask && (
         <Group gap="xs" align="flex-start" grow>
-          <NumberInput
-            key={`${topics.map(({ id }) => id).join()} ${effort}`}
+          <NumberField
             size="sm"
             label="Effort, in hours"
             description={effort === undefined ? 'different' : undefined}
@@ -133,13 +124,9 @@ function WorkOn({ topics }: { topics: readonly TopicRecord[] }) {
             max={MOST_EFFORT / 60}
             step={0.5}
             decimalScale={2}
-            defaultValue={effort ? effort / 60 : ''}
+            value={effort ? effort / 60 : null}
             disabled={!mayEdit}
-            onBlur={(event) => {
-              const hours = Number(event.currentTarget.value)
-              const minutes = Number.isFinite(hours) && hours > 0 ? Math.max(1, Math.round(hours * 60)) : null
-              if (minutes !== (effort ?? null)) set({ effort: minutes })
-            }}
+            take={(hours) => set({ effort: hours ? Math.max(1, Math.round(hours * 60)) : null })}
           />
           <div>
             <Text size="sm" fw={500} id="progress-label">
@@ -184,41 +171,38 @@ function Days({ topics }: { topics: readonly TopicRecord[] }) {
   return (
     <Stack gap="xs">
       <div className={styles.days}>
-        <TextInput
-          type="date"
+        <DayField
           size="sm"
           label={dates?.end ? 'From' : 'On'}
           description={dates === undefined ? 'different days' : undefined}
-          value={dates?.start ?? ''}
+          value={dates?.start ?? null}
           disabled={!mayEdit}
-          onChange={(event) => change({ start: event.currentTarget.value })}
+          data-leads="dates"
+          take={(start) => change({ start: start ?? '' })}
         />
-        <TextInput
-          type="time"
+        <TimeField
           size="sm"
           label="at"
           aria-label="Time of day at which it begins"
-          value={dates?.from ?? ''}
+          value={dates?.from ?? null}
           disabled={!mayEdit || !dates}
-          onChange={(event) => change({ from: event.currentTarget.value || undefined })}
+          take={(from) => change({ from: from ?? undefined })}
         />
-        <TextInput
-          type="date"
+        <DayField
           size="sm"
           label="Until"
-          value={dates?.end ?? ''}
+          value={dates?.end ?? null}
           min={dates?.start}
           disabled={!mayEdit || !dates}
-          onChange={(event) => dates && change({ end: event.currentTarget.value || null })}
+          take={(end) => dates && change({ end })}
         />
-        <TextInput
-          type="time"
+        <TimeField
           size="sm"
           label="at"
           aria-label="Time of day at which it ends"
-          value={dates?.to ?? ''}
+          value={dates?.to ?? null}
           disabled={!mayEdit || !dates?.from}
-          onChange={(event) => change({ to: event.currentTarget.value || undefined })}
+          take={(to) => change({ to: to ?? undefined })}
         />
       </div>
       {dates && (mayEdit || dates.repeats) && (
@@ -281,18 +265,16 @@ function Repeating({ dates, mayEdit, change }: RepeatingProps) {
         }}
       />
       {repeats && (
-        <TextInput
-          type="date"
+        <DayField
           size="sm"
           label="Until"
           aria-label="Last day on which it repeats"
-          value={until ?? ''}
+          value={until ?? null}
           min={start}
           disabled={!mayEdit}
-          onChange={(event) => {
-            const day = event.currentTarget.value
+          take={(day) => {
             const { until: _, ...rest } = repeats
-            change(day === '' ? rest : { ...rest, until: day })
+            change(day === null ? rest : { ...rest, until: day })
           }}
         />
       )}

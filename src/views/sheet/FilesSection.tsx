@@ -161,7 +161,7 @@ export default function FilesSection({ topic }: { topic: TopicRecord }) {
           </Text>
           <FileButton multiple onChange={(chosen) => void sendAll(chosen)}>
             {(props) => (
-              <Button {...props} variant="default" size="xs">
+              <Button {...props} variant="default" size="xs" data-leads="files">
                 Choose files
               </Button>
             )}

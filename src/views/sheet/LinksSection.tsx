@@ -87,7 +87,7 @@ export default function LinksSection({ topic, pane }: { topic: TopicRecord; pane
           >
             Cross-link with …
           </Button>
-          <AddWeblink topic={topic.id} />
+          <AddWeblink key={topic.id} topic={topic.id} />
         </div>
       )}
     </Stack>

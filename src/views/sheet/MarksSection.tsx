@@ -164,7 +164,7 @@ function Picture({ topic }: { topic: TopicRecord }) {
         <Group gap={4} mt={4}>
           <FileButton accept="image/*" onChange={(file) => void send(file)}>
             {(props) => (
-              <Button {...props} size="xs" variant="default">
+              <Button {...props} size="xs" variant="default" data-leads="picture">
                 {topic.picture ? 'Choose another' : 'Choose a picture'}
               </Button>
             )}

@@ -72,7 +72,6 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   useEffect(() => {
     if (focusRequest === 0 || !field.current) return
     field.current.focus()
-    field.current.value += workspace.takeAhead()
   }, [focusRequest])
   const save = (base: string, text: string) =>
     session.run((records, newIds) => writeNote(records, { topic: topic.id, base, text }, newIds))
@@ -142,10 +141,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
             }}
             editable={mayEdit}
             focusRequest={focusRequest}
-            onFocused={(request) => {
-              onFocused(request)
-              return workspace.takeAhead()
-            }}
+            onFocused={onFocused}
             leave={leave}
             save={save}
             widen={() => workspace.dialog({ kind: 'note', topic: topic.id })}

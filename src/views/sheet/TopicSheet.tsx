@@ -7,7 +7,7 @@ import { useCalmPart } from '../sync/use-session'
 import { CloseColumn } from '../workspace/CloseColumn'
 import { backToFace } from '../workspace/take-focus'
 import workspaceStyles from '../workspace/workspace.module.css'
-import { type Section, useCalmWorkspace, workspace } from '../workspace/workspace-store'
+import { type Section, type SheetField, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { holds } from './holds'
 import { MarksSection } from './MarksSection'
 import { NoteSection } from './NoteSection'
@@ -60,6 +60,8 @@ function sheetOf(session: CollectionSession, selected: readonly TopicId[]) {
 /** How long what a section holds may take until it is there, in ms. */
 const ARRIVAL_MS = 1_500
 
+const PRESSED_OR_WRITTEN = 'input:not([disabled]), textarea, button'
+
 /** Brings a section into view, and once more when what it holds has arrived. */
 function keepInView(section: Section): void {
   const item = document.getElementById(`sheet-${section}`)
@@ -67,6 +69,33 @@ function keepInView(section: Section): void {
   const observer = new ResizeObserver(() => item.scrollIntoView({ block: 'nearest' }))
   observer.observe(item)
   setTimeout(() => observer.disconnect(), ARRIVAL_MS)
+}
+
+/**
+ * Gives the keyboard to a field of a section when it is there; where it never comes, as for who may only read, to the section's
+ * head. Gives the way to give up.
+ */
+function whenThere(section: Section, field: SheetField, met: () => void): () => void {
+  const item = document.getElementById(`sheet-${section}`)
+  const focus = (to: Element | null | undefined) => {
+    if (!(to instanceof HTMLElement)) return false
+    end()
+    to.focus()
+    met()
+    return true
+  }
+  const look = () => {
+    const part = item?.querySelector(`[data-leads="${field}"]`)
+    return focus(part?.matches(PRESSED_OR_WRITTEN) ? part : part?.querySelector(PRESSED_OR_WRITTEN))
+  }
+  const observer = new MutationObserver(look)
+  const timer = setTimeout(() => focus(item?.querySelector('button')), ARRIVAL_MS)
+  const end = () => {
+    observer.disconnect()
+    clearTimeout(timer)
+  }
+  if (!look() && item) observer.observe(item, { childList: true, subtree: true })
+  return end
 }
 
 /** All that belongs to the selected topic, in one scroll of sections that fold. */
@@ -77,10 +106,12 @@ export const TopicSheet = memo(() => {
     useCallback((session: CollectionSession) => sheetOf(session, selected), [selected]),
   )
   useEffect(() => {
-    if (!section) return
+    if (!section) return undefined
     keepInView(section.name)
     // The note is met by who writes in it, when it has the keyboard.
-    if (section.name !== 'note') workspace.metSection(section.request)
+    if (section.field === 'note') return undefined
+    const met = () => workspace.metSection(section.request)
+    return section.field === null ? met() : whenThere(section.name, section.field, met)
   }, [section])
 
   if (!topic) return null

@@ -1,14 +1,15 @@
 import { Button, Group, Menu, Stack, TextInput } from '@mantine/core'
 import { IconMail, IconWorld } from '@tabler/icons-react'
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useEffect, useRef, useState } from 'react'
 import { addWeblink, changeWeblink, removeWeblink } from '../../core/commands/weblinks'
 import type { ToldSource } from '../../core/network/sources'
 import type { TopicId } from '../../core/records/ids'
 import { nameFromAddress, type WeblinkRecord } from '../../core/records/weblink'
 import { tell } from '../app/api'
 import type { Standing } from '../app/around'
+import { useHalfWritten } from '../app/half-written'
 import { useSessionHandle } from '../sync/use-session'
-import { workspace } from '../workspace/workspace-store'
+import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { SourceRow } from './SourceRow'
 import styles from './sheet.module.css'
 
@@ -101,64 +102,102 @@ const copyText = (text: string) =>
 /** Adds web links, one after the other. */
 export function AddWeblink({ topic }: { topic: TopicId }) {
   const session = useSessionHandle()
-  const [open, setOpen] = useState(false)
-  if (!open)
+  const field = `weblink:${session.person}:${topic}`
+  const [address, setAddress] = useHalfWritten(field)
+  const [title, setTitle] = useHalfWritten(`${field}:title`)
+  const isAsked = useWorkspace(({ section }) => section?.field === 'weblink')
+  const [isOpen, setOpen] = useState(address !== '')
+  if (isAsked && !isOpen) setOpen(true)
+  if (!isOpen)
     return (
-      <Button variant="default" size="xs" leftSection={<IconWorld size={16} />} onClick={() => setOpen(true)}>
+      <Button
+        variant="default"
+        size="xs"
+        leftSection={<IconWorld size={16} />}
+        onClick={() => workspace.openSection('links', 'weblink')}
+      >
         Add a web link
       </Button>
     )
-  const take = (url: string, title: string) =>
-    session.run((records, newIds) => addWeblink(records, { topic, url, title }, newIds)) !== null
-  return <WeblinkForm before={undefined} act="Add" take={take} leave={() => setOpen(false)} />
+  const write = (url: string, name: string) => {
+    setOpen(true)
+    setAddress(url)
+    setTitle(name)
+  }
+  return (
+    <WeblinkForm
+      before={{ url: address, title }}
+      isNew
+      act="Add"
+      take={(url, name) =>
+        session.run((records, newIds) => addWeblink(records, { topic, url, title: name }, newIds)) !== null
+      }
+      write={write}
+      leave={() => {
+        write('', '')
+        setOpen(false)
+      }}
+    />
+  )
 }
 
 interface FormProps {
-  before: WeblinkRecord | undefined
+  before: Pick<WeblinkRecord, 'url' | 'title'> | undefined
+  isNew?: boolean
   act: string
   /** Takes what was written; true empties the fields for the next one. */
   take(url: string, title: string): boolean
+  /** Told of each letter. */
+  write?(url: string, title: string): void
   leave(): void
 }
 
-function WeblinkForm({ before, act, take, leave }: FormProps) {
+function WeblinkForm({ before, isNew = false, act, take, write, leave }: FormProps) {
+  const [url, setUrl] = useState(before?.url ?? '')
   const [title, setTitle] = useState(before?.title ?? '')
-  // A name is proposed as long as nobody has written one.
-  const [proposed, setProposed] = useState(before ? null : '')
+  const address = useRef<HTMLInputElement>(null)
+  useEffect(() => {
+    if (!isNew) address.current?.focus()
+  }, [isNew])
+  const change = (nextUrl: string, nextTitle: string) => {
+    setUrl(nextUrl)
+    setTitle(nextTitle)
+    write?.(nextUrl, nextTitle)
+  }
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
-    const form = event.currentTarget
-    const fields = new FormData(form)
-    if (!take(String(fields.get('url')), String(fields.get('title')))) return
-    form.reset()
-    setTitle('')
-    setProposed('')
-    form.querySelector('input')?.focus()
+    if (!take(url, title)) return
+    change('', '')
+    address.current?.focus()
   }
   return (
     <form onSubmit={submit} className={styles.grow}>
       <Stack gap={6}>
         <TextInput
+          ref={address}
           size="xs"
-          name="url"
           label="Address"
           placeholder="https://example.org/page"
-          defaultValue={before?.url}
+          value={url}
           required
-          onChange={(event) => {
-            if (title !== (proposed ?? '') || proposed === null) return
-            const name = nameFromAddress(event.currentTarget.value)
-            setTitle(name)
-            setProposed(name)
+          data-leads="weblink"
+          onChange={({ currentTarget: { value } }) => {
+            // A name is proposed as long as nobody has written one.
+            const isProposed = isNew && title === nameFromAddress(url)
+            change(value, isProposed ? nameFromAddress(value) : title)
           }}
         />
         <TextInput
           size="xs"
-          name="title"
           label="Name"
           value={title}
           maxLength={500}
-          onChange={(event) => setTitle(event.currentTarget.value)}
+          onChange={(event) => change(url, event.currentTarget.value)}
+          // A name that was only proposed gives way to the first letter.
+          onFocus={(event) => isNew && title === nameFromAddress(url) && event.currentTarget.select()}
+          onMouseUp={(event) =>
+            event.currentTarget.selectionEnd !== event.currentTarget.selectionStart && event.preventDefault()
+          }
         />
         <Group gap="xs">
           <Button size="xs" type="submit">

@@ -72,6 +72,6 @@ function isThere({ records }: CollectionSession, part: ReviewRow['part']): boole
   const ids = 'row' in part ? part.row : [part.topic]
   return ids.every((id) => {
     const topic = records.get('topic', id)
-    return topic && !topic.trashed && !topic.opensMap
+    return topic && !topic.trashed && ('row' in part || !topic.opensMap)
   })
 }

@@ -1,11 +1,18 @@
 import { useEffect, useRef } from 'react'
 import { pourTopics } from '../../core/commands/hang-items'
 import type { TopicId } from '../../core/records/ids'
+import { halfWritten, keepHalfWritten } from '../app/half-written'
 import type { CollectionSession } from '../sync/collection-session'
+import { tellHappened } from '../workspace/happened'
 import { workspace } from '../workspace/workspace-store'
 import styles from './stage.module.css'
 
 const STEP = '  '
+
+/** Under what is kept that a person has poured and not hung on; the topic follows. */
+export const pouredOn = (person: string): string => `pour:${person}:`
+
+const undoIt = (session: CollectionSession) => ({ name: 'Undo', go: () => void session.takeBack('undo') })
 
 /**
  * The column in which ideas are poured out, one line after the other, indented as they are typed. Esc ends it and
@@ -23,17 +30,32 @@ export function PourPanel({
   onEnd(): void
 }) {
   const field = useRef<HTMLTextAreaElement>(null)
+  const name = pouredOn(session.person) + topic
   useEffect(() => field.current?.focus(), [])
+  /** Hangs on what was poured; null where it cannot be, and then it stays. */
+  const hang = (): readonly TopicId[] | null => {
+    const text = halfWritten(name)
+    const made = text.trim() === '' ? [] : session.run((all, newIds) => pourTopics(all, { topic, text }, newIds))
+    if (made) keepHalfWritten(name, '')
+    return made
+  }
   const end = () => {
-    const text = field.current?.value ?? ''
-    if (text.trim() !== '') {
-      const select = session.run((records, newIds) => pourTopics(records, { topic, text }, newIds))
-      if (!select) return
-      workspace.select(index, select)
-    }
+    const select = hang()
+    if (!select) return
+    if (select.length > 0) workspace.select(index, select)
     workspace.pour(null)
     onEnd()
   }
+  // Where the map is left, what was poured is not.
+  const leave = useRef(hang)
+  leave.current = hang
+  useEffect(
+    () => () => {
+      const left = leave.current()
+      if (left && left.length > 0) tellHappened('What was poured hangs on its topic', [undoIt(session)])
+    },
+    [session],
+  )
   return (
     <section className={styles.pour} data-side="right" aria-label="Pouring" data-taken>
       <h2>Onto {session.nameOf(topic)?.text || 'this topic'}</h2>
@@ -41,6 +63,8 @@ export function PourPanel({
         ref={field}
         aria-label="Ideas, one line after the other"
         placeholder="One idea a line. Tab indents."
+        defaultValue={halfWritten(name)}
+        onInput={(event) => keepHalfWritten(name, event.currentTarget.value)}
         onPointerDown={(event) => event.stopPropagation()}
         onKeyDown={(event) => {
           event.stopPropagation()
@@ -51,10 +75,12 @@ export function PourPanel({
           } else if (event.key === 'Tab') {
             event.preventDefault()
             indent(at, event.shiftKey)
+            keepHalfWritten(name, at.value)
           } else if (event.key === 'Enter' && !event.nativeEvent.isComposing) {
             event.preventDefault()
             const line = at.value.slice(at.value.lastIndexOf('\n', at.selectionStart - 1) + 1, at.selectionStart)
             insert(at, `\n${/^ */.exec(line)?.[0] ?? ''}`)
+            keepHalfWritten(name, at.value)
           }
         }}
       />
@@ -65,6 +91,7 @@ export function PourPanel({
         <button
           type="button"
           onClick={() => {
+            keepHalfWritten(name, '')
             workspace.pour(null)
             onEnd()
           }}

@@ -9,6 +9,7 @@ import { beginDrag, giveUpDrag, useDragged } from '../workspace/dragging'
 import { LARGE_MAP, setZoom, showStage } from '../workspace/shown-stages'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
+import { backToFace } from '../workspace/take-focus'
 import { handleTreeKey } from '../workspace/tree-keys'
 import { type Pane, useWorkspace, workspace } from '../workspace/workspace-store'
 import { topicTowards } from './arrows'
@@ -88,7 +89,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
 
   const selected = useMemo(() => new Set<string>(pane.selected), [pane.selected])
   const lastSelected = pane.selected.at(-1)
-  const focusStage = useCallback(() => tree.current?.focus({ preventScroll: true }), [])
+  const focusStage = useCallback(() => backToFace(tree.current), [])
   const situation = () => situationOf(session, index)
   const drawn = useDeferredValue(rested)
   const isFar = useMemo(() => isSeenFromFar(layout, view), [layout, view])
@@ -316,7 +317,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         <p className={styles.hint}>
           {isBlank && pane.editing
             ? 'Write what this map is about, then press Enter.'
-            : 'Type to rename the topic, press Tab to add one below it, or paste a list.'}
+            : 'Press Enter and write: Enter keeps a topic and begins the next, Tab begins one below it, Shift + Tab one out, Esc ends. Or paste a list.'}
         </p>
       )}
       {handled && !pane.editing && !isDragging && !isFar && session.mayEdit && (

@@ -3,6 +3,7 @@ import { z } from 'zod'
 import type { Change, ToldChange } from '../../core/changes/edit'
 import { type Overlap, overlapsIn } from '../../core/changes/overlaps'
 import { Refusal } from '../../core/changes/problem'
+import { touchedMaps } from '../../core/changes/touched-maps'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
@@ -21,7 +22,7 @@ import { HeldState } from './held-state'
 import { Jobs } from './jobs'
 import { OnServer } from './on-server'
 import { type Aside, Outbox } from './outbox'
-import { OwnHistory } from './own-history'
+import { type NamedStep, OwnHistory } from './own-history'
 import { sendChanges } from './send-changes'
 import { Trial } from './trial'
 import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
@@ -68,7 +69,7 @@ export class CollectionSession {
       },
       forget: (change) => void forgetUnsent(change).catch(() => {}),
       committed: (change, sent) => {
-        this.own.note(change)
+        this.own.noteEdits(change)
         for (const overlap of overlapsIn(sent, change)) this.onOverlap(overlap)
       },
       dropped: (change, message) => this.drop(change, message),
@@ -230,6 +231,14 @@ export class CollectionSession {
   }
 
   async openMap(map: string): Promise<void> {
+    if (this.held.isMadeHere('map', map)) {
+      // What was made here is known here first: it is shown from that, and asked for when the server knows it too.
+      this.feed.hold(map)
+      this.held.openMaps.add(map)
+      this.changed()
+      await this.whenSaved()
+      if (this.isShut(map)) return
+    }
     // What is told from now on tells of this map too; what was told before is in the snapshot.
     this.feed.hold(map)
     const look = () => ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
@@ -328,7 +337,8 @@ export class CollectionSession {
       tell(performed.problem.message)
       return false
     }
-    this.own.note(change)
+    const maps = touchedMaps(this.records, change.edits)
+    this.own.note({ ...change, maps: maps === 'all' ? null : [...maps] })
     this.outbox.add(change)
     this.changed()
     return true
@@ -450,26 +460,30 @@ export class CollectionSession {
 
   // ---- Undo and redo -----------------------------------------------------------------------------------------
 
+  /** The maps that this window shows: what is undone next is seen on one of them. Null where it shows none in particular. */
+  shown: () => readonly string[] | null = () => null
+
   get undoable(): { undo: { label: string } | null; redo: { label: string } | null } {
-    return this.own.next
+    const shown = this.shown()
+    return { undo: this.own.next('undo', shown), redo: this.own.next('redo', shown) }
   }
 
-  /** The names of the last steps that can be undone or redone, the next one first. */
-  steps(which: 'undo' | 'redo', most: number): string[] {
-    return this.own.steps(which, most)
+  /** The last steps that can be undone or redone, the next one first, also those that this window does not show. */
+  steps(which: 'undo' | 'redo', most: number): NamedStep[] {
+    return this.own.steps(which, this.shown(), most)
   }
 
   /** Undoes or redoes so many steps, one after the other, as long as each of them can be. */
   async takeBackSteps(which: 'undo' | 'redo', count: number): Promise<void> {
     for (let done = 0; done < count; done++) {
-      const next = this.own.next[which]?.id
+      const next = this.own.next(which, this.shown())?.id
       await this.takeBack(which)
-      if (!next || this.own.next[which]?.id === next) return
+      if (!next || this.own.next(which, this.shown())?.id === next) return
     }
   }
 
   async takeBack(which: 'undo' | 'redo'): Promise<void> {
-    const target = this.own.next[which]
+    const target = this.own.next(which, this.shown())
     if (!target) return
     const id = ChangeId.parse(uuid())
     const { edits } = target

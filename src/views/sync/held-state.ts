@@ -3,7 +3,7 @@ import { applyEdit, type Change, type Edit, revertEdits, type ToldChange } from 
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import { affectedMaps } from '../../core/records/affected-maps'
-import type { RecordByKind } from '../../core/records/kinds'
+import type { RecordByKind, RecordKind } from '../../core/records/kinds'
 import { Records } from '../../core/records/records'
 import { type FarTopic, type MapSnapshot, putSnapshot } from '../../core/records/snapshot'
 
@@ -38,6 +38,13 @@ export class HeldState {
   /** Takes a pending change back, because it was refused or given up. */
   drop(id: string): void {
     if (this.pending.some(({ change }) => change.id === id)) this.beneathPending(() => {}, id)
+  }
+
+  /** Whether a record was made here by a change that the server has not told yet. */
+  isMadeHere(kind: RecordKind, id: string): boolean {
+    return this.pending.some(({ applied }) =>
+      applied.some((edit) => edit.before === null && edit.kind === kind && edit.id === id),
+    )
   }
 
   isPending(id: string): boolean {

@@ -1,18 +1,31 @@
 import type { Change, Edit } from '../../core/changes/edit'
-import { actName, undoLists } from '../../core/changes/undo'
-import type { ChangeId } from '../../core/records/ids'
+import { actName, isSeenOn, type Undoable, undoLists } from '../../core/changes/undo'
+import type { ChangeId, MapId } from '../../core/records/ids'
 
 /** A change of this person; of large ones that others made room for, the edits are known to the server alone. */
-export type OwnChange = Omit<Change, 'edits'> & { edits: Edit[] | null; step?: ChangeId | null }
+export type OwnChange = Omit<Change, 'edits'> & Undoable & { edits: Edit[] | null; step?: ChangeId | null }
+
+/** The name of a step that can be undone or redone, and a map on which it is seen where that is not one of those shown. */
+export interface NamedStep {
+  id: ChangeId
+  name: string
+  elsewhere: MapId | null
+}
 
 /** What this person did in a collection, here or in another tab, in the order in which it was made. */
 export class OwnHistory {
   private changes: OwnChange[] = []
+  private lists: ReturnType<typeof undoLists<OwnChange>> | null = null
 
   /** Puts what the server knows from before in front of what was done here. */
   begin(before: readonly OwnChange[]): void {
     const known = new Set(before.map(({ id }) => id))
-    this.changes = [...before, ...this.changes.filter(({ id }) => !known.has(id))]
+    this.set([...before, ...this.changes.filter(({ id }) => !known.has(id))])
+  }
+
+  private set(changes: OwnChange[]): void {
+    this.changes = changes
+    this.lists = null
   }
 
   /**
@@ -25,6 +38,13 @@ export class OwnHistory {
     const at = this.changes.findIndex(({ id }) => id === change.id)
     if (at < 0) this.changes.push(change)
     else this.changes[at] = { ...change, edits: change.edits ?? this.changes[at]!.edits }
+    this.lists = null
+  }
+
+  /** Takes the edits of a change that is known as they were committed. */
+  noteEdits({ id, edits }: Change): void {
+    const known = this.changes.find((change) => change.id === id)
+    if (known) known.edits = edits
   }
 
   has(id: string): boolean {
@@ -32,18 +52,27 @@ export class OwnHistory {
   }
 
   forget(id: string): void {
-    this.changes = this.changes.filter((change) => change.id !== id)
+    this.set(this.changes.filter((change) => change.id !== id))
   }
 
-  /** What is undone and redone next. */
-  get next(): { undo: OwnChange | null; redo: OwnChange | null } {
-    const { undo, redo } = undoLists(this.changes)
-    return { undo: undo.at(-1) ?? null, redo: redo.at(-1) ?? null }
+  /** What can be undone or redone, latest last. */
+  private list(which: 'undo' | 'redo'): readonly OwnChange[] {
+    this.lists ??= undoLists(this.changes)
+    return this.lists[which]
   }
 
-  /** The names of the last steps that can be undone or redone, the next one first. */
-  steps(which: 'undo' | 'redo', most: number): string[] {
-    const steps = undoLists(this.changes)[which].slice(-most).reverse()
-    return steps.map(({ label }) => actName(label))
+  /** What is undone or redone next: the latest of what is seen on the maps that are shown, null for all of them. */
+  next(which: 'undo' | 'redo', shown: readonly string[] | null): OwnChange | null {
+    return this.list(which).findLast((change) => isSeenOn(change, shown)) ?? null
+  }
+
+  /** The last steps that can be undone or redone, the next one first. */
+  steps(which: 'undo' | 'redo', shown: readonly string[] | null, most: number): NamedStep[] {
+    const steps = this.list(which).slice(-most).reverse()
+    return steps.map((step) => ({
+      id: step.id,
+      name: actName(step.label),
+      elsewhere: isSeenOn(step, shown) ? null : (step.maps?.[0] ?? null),
+    }))
   }
 }

@@ -6,6 +6,7 @@ import type { MapId, TopicId } from '../../core/records/ids'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { type Filter, isEmpty, TRAITS, type Trait } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
+import { DayField } from '../app/fields/DayField'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { BadgeGlyph } from './BadgeGlyph'
@@ -141,20 +142,8 @@ function FilterParts({ pane, filter, set }: { pane: Pane; filter: Filter; set(ch
         </Chip.Group>
       )}
       <Group grow gap="xs">
-        <TextInput
-          type="date"
-          size="xs"
-          label="Dated from"
-          value={filter.from ?? ''}
-          onChange={(event) => set({ from: event.currentTarget.value || null })}
-        />
-        <TextInput
-          type="date"
-          size="xs"
-          label="until"
-          value={filter.until ?? ''}
-          onChange={(event) => set({ until: event.currentTarget.value || null })}
-        />
+        <DayField size="xs" label="Dated from" value={filter.from} take={(from) => set({ from })} />
+        <DayField size="xs" label="until" value={filter.until} take={(until) => set({ until })} />
       </Group>
       <Checkbox
         size="xs"

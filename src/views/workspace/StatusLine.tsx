@@ -18,14 +18,18 @@ export const StatusLine = memo(() => {
   const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
   const map = pane?.map ?? ''
-  const { undo, redo, count } = useCalmPart(
+  const { undo, redo, count, undoElsewhere, redoElsewhere } = useCalmPart(
     useCallback(
       (now: CollectionSession) => ({
+        // Of what this window shows: with other panes it is another.
+        shown: panes.map((each) => each.map).join(),
         undo: nameOf(now.undoable.undo),
         redo: nameOf(now.undoable.redo),
         count: now.countTopics(map),
+        undoElsewhere: now.steps('undo', 1).length > 0,
+        redoElsewhere: now.steps('redo', 1).length > 0,
       }),
-      [map],
+      [map, panes],
     ),
   )
   if (!pane) return null
@@ -37,8 +41,8 @@ export const StatusLine = memo(() => {
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
       <span className={styles.grow} />
       <RunningJobs />
-      <UndoSteps which="undo" next={undo} />
-      {redo && <UndoSteps which="redo" next={redo} />}
+      <UndoSteps which="undo" next={undo} hasMore={undoElsewhere} />
+      {(redo || redoElsewhere) && <UndoSteps which="redo" next={redo} hasMore={redoElsewhere} />}
       <SaveState />
     </footer>
   )

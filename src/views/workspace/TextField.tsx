@@ -1,16 +1,29 @@
-import { type CSSProperties, useEffect, useRef, useState } from 'react'
+import { VisuallyHidden } from '@mantine/core'
+import { type CSSProperties, type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 import { setText } from '../../core/commands/set-text'
 import { parentOf } from '../../core/records/place'
+import { MAX_TOPIC_TEXT } from '../../core/records/text'
+import type { TopicRecord } from '../../core/records/topic'
 import { isFollowable } from '../../core/records/weblink'
+import { actByKey, isActKey, keyName } from '../acts/acts'
 import { composeChild, composeSibling } from '../acts/compose'
 import type { CollectionSession } from '../sync/collection-session'
 import { situationOf } from './situation'
 import styles from './workspace.module.css'
-import { type Pane, workspace } from './workspace-store'
+import { type Pane, useWorkspace, workspace } from './workspace-store'
+
+/** Keys that are for the map also while a topic is written: what they do is done to that topic, once its text is kept. */
+const FOR_THE_MAP = /^(Alt\+|F\d|Ctrl\+(k|\/)$)/
+/** On a Mac letters with Alt are signs that somebody writes. */
+const WRITES_WITH_ALT = /Mac|iP(hone|ad)/.test(navigator.userAgent)
 
 /**
- * The field in which a topic's text is written, on the map and in the outline. Enter keeps the text, Tab goes on with
- * a child, Shift+Enter breaks the line, Esc gives up; leaving the field keeps what was written.
+ * The field in which a topic's text is written, on the map and in the outline. Shift+Enter breaks the line, leaving the field keeps
+ * what was written.
+ *
+ * In a new topic Enter keeps it and begins the next sibling, Tab a child, Shift+Tab the next one a level out, and Esc ends; in one that
+ * is empty yet, Tab and Shift+Tab move it there. One that is left empty is none. The text of a topic that was there before ends with
+ * Enter; Esc gives up what was written anew.
  */
 export function TextField({
   session,
@@ -25,10 +38,11 @@ export function TextField({
   style: CSSProperties
   onEnd(): void
 }) {
-  const topic = session.records.get('topic', editing.topic)
-  const [text, setFieldText] = useState(editing.text ?? topic?.text ?? '')
+  const [text, setFieldText] = useState(editing.text ?? session.records.get('topic', editing.topic)?.text ?? '')
+  const [isNew] = useState(() => session.isComposing(editing.topic))
   const field = useRef<HTMLTextAreaElement>(null)
   const ended = useRef(false)
+  const about = useId()
   useEffect(() => {
     const element = field.current
     if (!element) return
@@ -37,57 +51,115 @@ export function TextField({
     else element.setSelectionRange(element.value.length, element.value.length)
   }, [editing.text])
 
-  const end = (kept: string | null) => {
-    if (ended.current) return false
+  /** Ends the writing; gives the topic with its text, or null where there is none. */
+  const end = (kept: string | null): TopicRecord | null => {
+    if (ended.current) return null
     ended.current = true
-    const composed = session.isComposing(editing.topic)
-    const before = session.records.get('topic', editing.topic)
-    if (composed) {
+    const { topic } = editing
+    const before = session.records.get('topic', topic)
+    if (session.isComposing(topic)) {
       session.finishComposing(kept)
       if (kept !== null && isFollowable(kept.trim()))
-        session.run((records, newIds) => setText(records, { topic: editing.topic, text: kept }, newIds))
+        session.run((records, newIds) => setText(records, { topic, text: kept }, newIds))
     } else if (kept !== null && before && kept !== before.text)
-      session.run((records, newIds) => setText(records, { topic: editing.topic, text: kept }, newIds))
-    workspace.edit(index, null)
-    const still = session.records.get('topic', editing.topic)
-    const parentBefore = before ? parentOf(before) : null
-    if (!still) workspace.select(index, parentBefore ? [parentBefore] : [])
+      session.run((records, newIds) => setText(records, { topic, text: kept }, newIds))
+    const still = session.records.get('topic', topic)
+    if (useWorkspace.getState().panes[index]?.editing?.topic === topic) {
+      workspace.edit(index, null)
+      const back = editing.from ?? (before && parentOf(before))
+      if (!still) workspace.select(index, back ? [back] : [])
+    }
+    return still ?? null
+  }
+  /** The same with the keyboard back on the map or in the outline. */
+  const leave = (kept: string | null) => {
+    const written = end(kept)
     onEnd()
-    return Boolean(still)
+    return written
+  }
+
+  // Where the topic is folded away, or its map is left, before the field is.
+  const leaveNow = useRef(() => {})
+  leaveNow.current = () => void end(text)
+  useEffect(() => () => leaveNow.current(), [])
+
+  /** Goes on with the next new topic, or moves this one, as long as it is empty, to where that would be. */
+  const goOn = (towards: 'sibling' | 'child' | 'out') => {
+    const isEmpty = text.trim() === ''
+    const here = session.records.get('topic', editing.topic)
+    if (!here || (isEmpty && towards === 'sibling')) return
+    const parent = session.records.get('topic', parentOf(here))
+    const siblings = parent ? session.records.children(parent.id) : []
+    const before = siblings[siblings.findIndex(({ id }) => id === here.id) - 1]
+    // Where it cannot go it stays.
+    if (towards === 'out' && (!parent || parentOf(parent) === null)) return
+    if (isEmpty && towards === 'child' && !before) return
+    const written = end(isEmpty ? null : text) ?? here
+    const situation = situationOf(session, index)
+    if (towards === 'sibling') composeSibling(situation, written)
+    else if (towards === 'out') composeSibling(situation, parent!)
+    else composeChild(situation, isEmpty ? before! : written)
+  }
+
+  const press = (event: KeyboardEvent) => {
+    event.stopPropagation()
+    if (event.nativeEvent.isComposing) return
+    const key = keyName(event)
+    const isEmpty = isNew && text.trim() === ''
+    if (key === 'Escape') leave(isNew ? text : null)
+    else if (key === 'Enter' && isNew) goOn('sibling')
+    else if (key === 'Enter') leave(text)
+    else if (key === 'Tab' && isNew) goOn('child')
+    else if (key === 'Shift+Tab' && isNew) goOn('out')
+    else if (key === 'Tab' || key === 'Shift+Tab') {
+      const written = leave(text)
+      if (written && key === 'Tab') composeChild(situationOf(session, index), written)
+    } else if (isEmpty && /^(Arrow|Backspace$)/.test(key)) {
+      // Back to the topic before.
+      leave(null)
+    } else if (isEmpty && /^Ctrl\+(Shift\+)?[zy]$/.test(key)) {
+      leave(null)
+      actByKey(key, situationOf(session, index))
+    } else if (
+      FOR_THE_MAP.test(key) &&
+      isActKey(key) &&
+      !event.getModifierState('AltGraph') &&
+      !(WRITES_WITH_ALT && key.startsWith('Alt+') && !isEmpty)
+    ) {
+      leave(text)
+      actByKey(key, situationOf(session, index))
+    } else return
+    event.preventDefault()
   }
 
   return (
-    <textarea
-      dir="auto"
-      ref={field}
-      className={styles.textField}
-      style={style}
-      value={text}
-      aria-label="Text of the topic"
-      maxLength={5_000}
-      rows={1}
-      onChange={(event) => setFieldText(event.currentTarget.value)}
-      onBlur={() => end(text)}
-      onPointerDown={(event) => event.stopPropagation()}
-      onKeyDown={(event) => {
-        event.stopPropagation()
-        if (event.nativeEvent.isComposing) return
-        if (event.key === 'Escape') end(null)
-        else if (event.key === 'Enter' && !event.shiftKey) {
-          event.preventDefault()
-          const wasNew = session.isComposing(editing.topic) && text.trim() !== ''
-          const kept = end(text)
-          const written = session.records.get('topic', editing.topic)
-          // Pouring by keyboard: Ctrl+Enter keeps the text and goes on with the next sibling at once.
-          if (kept && wasNew && (event.ctrlKey || event.metaKey) && written)
-            composeSibling(situationOf(session, index), written)
-        } else if (event.key === 'Tab') {
-          event.preventDefault()
-          const kept = end(text)
-          const written = session.records.get('topic', editing.topic)
-          if (kept && written && !event.shiftKey) composeChild(situationOf(session, index), written)
-        }
-      }}
-    />
+    <>
+      <textarea
+        dir="auto"
+        ref={field}
+        className={styles.textField}
+        style={style}
+        value={text}
+        aria-label="Text of the topic"
+        aria-describedby={about}
+        maxLength={MAX_TOPIC_TEXT}
+        rows={1}
+        onChange={(event) => setFieldText(event.currentTarget.value)}
+        onBlur={() => void end(text)}
+        onPointerDown={(event) => event.stopPropagation()}
+        onKeyDown={press}
+      />
+      <VisuallyHidden id={about}>{isNew ? standsWhere(session, editing.topic) : ''}</VisuallyHidden>
+    </>
   )
+}
+
+/** Where a new topic stands, in words: below what, and behind what. */
+function standsWhere(session: CollectionSession, id: TopicRecord['id']): string {
+  const topic = session.records.get('topic', id)
+  const parent = topic && session.records.get('topic', parentOf(topic))
+  if (!parent) return 'A new topic that stands alone'
+  const siblings = session.records.children(parent.id)
+  const before = siblings[siblings.findIndex((other) => other.id === id) - 1]
+  return `A new topic below ${parent.text || 'Untitled'}${before ? `, after ${before.text || 'Untitled'}` : ''}`
 }

@@ -8,11 +8,14 @@ import { drawerAround } from '../../core/tree/to-place'
 import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
+import { halfWrittenBelow } from '../app/half-written'
+import { Boundary } from '../app/Mishaps'
 import { CaptureKey } from '../capture/CaptureKey'
 import { Dialogs } from '../dialogs/Dialogs'
 import { wasMerging } from '../merge/reopened'
 import { readFile } from '../reading/read-file'
 import { TopicSheet } from '../sheet/TopicSheet'
+import { pouredOn } from '../stage/PourPanel'
 import { rehearse } from '../stage/rehearse'
 import { Stage } from '../stage/Stage'
 import type { CollectionSession } from '../sync/collection-session'
@@ -132,6 +135,13 @@ function Shell({ first }: { first: MapId }) {
   }, [first])
   useEffect(() => {
     session.onWent = tellWent
+    session.shown = () => {
+      const { panes: now } = useWorkspace.getState()
+      const behind = now.flatMap(({ unfolded }) =>
+        unfolded.flatMap((id) => session.records.get('topic', id)?.opensMap ?? []),
+      )
+      return [...now.map(({ map }) => map), ...behind]
+    }
     session.onOverlap = (overlap) => tellOverlap(session, overlap)
   }, [session])
   useEffect(() => {
@@ -170,6 +180,22 @@ function Shell({ first }: { first: MapId }) {
     if (root.text !== '' || beginning.current === 'wish') workspace.select(0, [root.id])
     beginning.current = null
   }, [isFirstOpen, first, session])
+
+  // A map that opens has something selected: what is typed next has a place.
+  const begun = useRef(new Map<number, number>())
+  useEffect(() => {
+    for (const [index, { map, show }] of panes.entries()) {
+      if (show?.what !== 'start' || begun.current.get(index) === show.request || !session.isOpen(map)) continue
+      begun.current.set(index, show.request)
+      const root = session.records.root(map)
+      if (root) workspace.begin(index, root.id)
+      // What was being poured when the page was left goes on.
+      for (const id of halfWrittenBelow(pouredOn(session.person))) {
+        const topic = session.records.get('topic', id)
+        if (topic?.place.map === map && session.mayEditMap(map)) workspace.pour({ index, topic: topic.id })
+      }
+    }
+  })
 
   // Who comes from the atlas or the ledger to merge maps is asked how.
   const merged = useRef(mergedInAddress())
@@ -243,17 +269,17 @@ function Shell({ first }: { first: MapId }) {
               {panes.length > 1 && !reading && <PaneHead pane={pane} index={index} />}
               {session.records.get('map', pane.map)?.trashed && <InTrash map={pane.map} index={index} />}
               {session.isOpen(pane.map) ? (
-                pane.face === 'map' ? (
-                  <Stage pane={pane} index={index} />
-                ) : (
+                <Boundary key={pane.face} what={`The ${pane.face}`}>
                   <Suspense>
-                    {pane.face === 'outline' ? (
+                    {pane.face === 'map' ? (
+                      <Stage pane={pane} index={index} />
+                    ) : pane.face === 'outline' ? (
                       <Outline pane={pane} index={index} />
                     ) : (
                       <Page pane={pane} index={index} />
                     )}
                   </Suspense>
-                )
+                </Boundary>
               ) : session.isShut(pane.map) ? (
                 <NotOpen collection={session.id} />
               ) : (
@@ -265,18 +291,26 @@ function Shell({ first }: { first: MapId }) {
           ),
         )}
         {reading && (
-          <Suspense>
-            <ReadingPane reading={reading} />
-          </Suspense>
+          <Boundary what="What is read">
+            <Suspense>
+              <ReadingPane reading={reading} />
+            </Suspense>
+          </Boundary>
         )}
       </main>
       {drawer && (
-        <Suspense>
-          <ToPlace key={panes[active]!.map} scope={drawer} />
-        </Suspense>
+        <Boundary what="What is to be placed">
+          <Suspense>
+            <ToPlace key={panes[active]!.map} scope={drawer} />
+          </Suspense>
+        </Boundary>
       )}
       <StripOfActs />
-      {sheetOpen && panes[active]!.selected.length > 0 && <TopicSheet />}
+      {sheetOpen && panes[active]!.selected.length > 0 && (
+        <Boundary what="The topic sheet">
+          <TopicSheet />
+        </Boundary>
+      )}
       <StatusLine />
       <Dialogs />
       <DragWords />

@@ -1,14 +1,16 @@
-/** The face of a map in the pane that had the keyboard last, else in any. */
-export const activeFace = (): HTMLElement | null =>
-  document.querySelector<HTMLElement>('[data-active="true"] [role="tree"]') ??
-  document.querySelector<HTMLElement>('main [role="tree"]')
+import { activeFace } from './active-face'
+import { awaited } from './awaited-field'
 
-/** Gives the keyboard back to it. */
-export const backToFace = (): void => activeFace()?.focus()
+/** Whether the keyboard is on its way to something else than a map. */
+const isMeantElsewhere = (): boolean => awaited() !== null && awaited() !== 'map'
+
+/** Gives the keyboard back to a face of a map, by default the active one, unless it is on its way to something else. */
+export function backToFace(face: HTMLElement | null = activeFace()): void {
+  if (!isMeantElsewhere()) face?.focus({ preventScroll: true })
+}
 
 /** Brings the keyboard to a face of a map that was just opened, unless somebody is writing or a dialog is open. */
 export function takeFocus(face: HTMLElement | null): void {
-  const at = document.activeElement
-  if (at?.closest('input, textarea, [contenteditable="true"], [role="dialog"]')) return
-  face?.focus({ preventScroll: true })
+  const isWriting = document.activeElement?.closest('input, textarea, [contenteditable="true"], [role="dialog"]')
+  if (awaited() === 'map' || !isWriting) backToFace(face)
 }

@@ -16,16 +16,16 @@ export function handleTreeKey(event: KeyboardEvent, situation: Situation, naviga
   const key = keyName(event)
   const last = topics.at(-1)
   const isLetter = event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey
-  // Who has asked for the note writes in it, also where it is not there yet.
-  if (isLetter && session.mayEdit && workspace.typeAhead(event.key)) event.preventDefault()
-  else if (isArrow(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
+  if (isArrow(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
     const to = last ? navigate(last.id, event.key) : (session.records.root(situation.pane.map)?.id ?? null)
     if (to) workspace.select(index, event.shiftKey ? [...new Set([...topics.map(({ id }) => id), to])] : [to])
     event.preventDefault()
   } else if (actByKey(key, situation)) event.preventDefault()
   else if (event.key === 'Escape') workspace.select(index, last ? [last.id] : [])
   else if (isLetter && event.key !== ' ' && topics.length === 1 && session.mayEdit) {
-    workspace.edit(index, { topic: topics[0]!.id, text: event.key })
+    // Behind the words that are there: no letter that slips takes them away. What is begun so is given up by Esc.
+    const { id, text } = topics[0]!
+    workspace.edit(index, { topic: id, text: `${text}${/\S$/.test(text) ? ' ' : ''}${event.key}` })
     event.preventDefault()
   }
 }

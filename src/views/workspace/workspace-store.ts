@@ -28,8 +28,11 @@ export interface Pane {
   map: MapId
   face: Face
   selected: readonly TopicId[]
-  /** The topic whose text is being written, and the text to begin with: null keeps what is there. */
-  editing: { topic: TopicId; text: string | null } | null
+  /**
+   * The topic whose text is being written, and the text to begin with: null keeps what is there. A new one has come `from` the topic
+   * that was selected before.
+   */
+  editing: { topic: TopicId; text: string | null; from?: TopicId } | null
   /** The branch that is shown alone; null shows the whole map. */
   only: TopicId | null
   /** The form in which the outline is written in as text; null shows it as a list of topics. */
@@ -83,6 +86,9 @@ export type Sortable = { drawer: MapId } | { branch: TopicId }
 export const SECTIONS = ['note', 'links', 'files', 'marks', 'look', 'layout', 'dates', 'comments'] as const
 export type Section = (typeof SECTIONS)[number]
 
+/** What in the topic sheet an act brings the keyboard to: the element with this as its `data-leads`. */
+export type SheetField = 'note' | 'weblink' | 'files' | 'picture' | 'look' | 'dates' | 'comment'
+
 /** What is read beside the map: a source, of those in the branch of a topic. */
 export interface Reading {
   scope: TopicId
@@ -102,8 +108,8 @@ interface Workspace {
   sheetOpen: boolean
   /** The sections of the topic sheet that are unfolded. */
   sections: readonly Section[]
-  /** The section of the topic sheet that was asked for last; null once that is met. */
-  section: { name: Section; request: number } | null
+  /** The section of the topic sheet that was asked for last, and which of its fields gets the keyboard; null once that is met. */
+  section: { name: Section; field: SheetField | null; request: number } | null
   /** What stands beside the map to be read, if anything. */
   reading: Reading | null
   dialog: Dialog | null
@@ -129,11 +135,6 @@ interface Workspace {
 }
 
 let requests = 0
-
-/** What is typed while a note is on its way to the keyboard, and since when it is, in ms. */
-const ahead = { words: '', since: Number.NEGATIVE_INFINITY }
-/** So long a note may take to have the keyboard; after that letters are for the map again, in ms. */
-const AHEAD_MS = 2_000
 
 const paneOn = (map: MapId, face: Face, topic: TopicId | null): Pane => ({
   map,
@@ -210,6 +211,11 @@ export const workspace = {
   activate(index: number): void {
     if (getState().active !== index) setState({ active: index })
   },
+  /** Selects the topic at which a map begins, as long as nothing was selected there. */
+  begin(index: number, topic: TopicId): void {
+    const pane = getState().panes[index]
+    if (pane?.selected.length === 0) changePane(index, { selected: [topic] })
+  },
   select(index: number, selected: readonly TopicId[]): void {
     setState(({ panes }) => ({ active: index, panes: withSelected(panes, index, selected) }))
   },
@@ -282,25 +288,13 @@ export const workspace = {
   openSheet(sheetOpen: boolean): void {
     setState({ sheetOpen, ...(sheetOpen && hasDrawers() ? { leftOpen: false } : {}) })
   },
-  openSection(name: Section): void {
+  /** Opens a section of the topic sheet, with the keyboard in one of its fields if one is named. */
+  openSection(name: Section, field: SheetField | null = name === 'note' ? 'note' : null): void {
     workspace.openSheet(true)
-    if (name === 'note') Object.assign(ahead, { words: '', since: performance.now() })
     setState(({ sections }) => ({
       sections: sections.includes(name) ? sections : [...sections, name],
-      section: { name, request: ++requests },
+      section: { name, field, request: ++requests },
     }))
-  },
-  /** Keeps a letter for the note that was asked for and has not got the keyboard yet; false where there is none. */
-  typeAhead(letter: string): boolean {
-    const isWaiting = useWorkspace.getState().section?.name === 'note' && performance.now() - ahead.since < AHEAD_MS
-    if (isWaiting) ahead.words += letter
-    return isWaiting
-  },
-  /** What was typed before the note got the keyboard. */
-  takeAhead(): string {
-    const { words } = ahead
-    ahead.words = ''
-    return words
   },
   /** Tells that a section was asked for, and shown. */
   metSection(request: number): void {

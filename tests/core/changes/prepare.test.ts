@@ -2,13 +2,13 @@ import { generateNKeysBetween } from 'fractional-indexing'
 import { describe, expect, test } from 'vitest'
 import { applyEdits, type Edit } from '../../../src/core/changes/edit'
 import { prepareChange } from '../../../src/core/changes/prepare'
-import { undoChange, undoLists } from '../../../src/core/changes/undo'
+import { isSeenOn, undoChange, undoLists } from '../../../src/core/changes/undo'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { blankTopic } from '../../../src/core/commands/blank-topic'
 import { setText } from '../../../src/core/commands/set-text'
 import { splitOff } from '../../../src/core/commands/split-off'
 import { writeNote } from '../../../src/core/commands/write-note'
-import { ChangeId, TopicId } from '../../../src/core/records/ids'
+import { ChangeId, MapId, TopicId } from '../../../src/core/records/ids'
 import { parentOf } from '../../../src/core/records/place'
 import { TopicRecord } from '../../../src/core/records/topic'
 import { mergeText } from '../../../src/core/text/merge-text'
@@ -184,13 +184,32 @@ describe('undo', () => {
 
   test('lists follow what was undone and redone', () => {
     const id = () => ChangeId.parse(crypto.randomUUID())
-    const make = (label: string, undoes: ChangeId | null = null) => ({ id: id(), label, edits: [], undoes })
+    const make = (label: string, undoes: ChangeId | null = null) => ({ id: id(), label, edits: [], undoes, maps: null })
     const [a, b] = [make('a'), make('b')]
     const undoB = make('Undo: b', b.id)
     const redoB = make('b', undoB.id)
     expect(undoLists([a, b, undoB])).toEqual({ undo: [a], redo: [undoB] })
     expect(undoLists([a, b, undoB, redoB])).toEqual({ undo: [a, redoB], redo: [] })
     expect(undoLists([a, b, undoB, make('c')]).redo).toEqual([])
+  })
+
+  test('lists keep what was done on other maps', () => {
+    const on = (map: string | null, undoes: ChangeId | null = null) => ({
+      id: ChangeId.parse(crypto.randomUUID()),
+      undoes,
+      maps: map === null ? null : [MapId.parse(`00000000-0000-7000-8000-00000000000${map}`)],
+    })
+    const [onA, onB, laterOnB] = [on('a'), on('b'), on('b')]
+    // The step on A is undone while that on B came later.
+    const undoA = on('a', onA.id)
+    expect(undoLists([onA, onB, undoA])).toEqual({ undo: [onB], redo: [undoA] })
+    // What is done on B leaves what can be redone on A; what is done on A, or everywhere, does not.
+    expect(undoLists([onA, onB, undoA, laterOnB])).toEqual({ undo: [onB, laterOnB], redo: [undoA] })
+    expect(undoLists([onA, onB, undoA, on('a')]).redo).toEqual([])
+    expect(undoLists([onA, onB, undoA, on(null)]).redo).toEqual([])
+    const redoA = on('a', undoA.id)
+    expect(undoLists([onA, onB, undoA, laterOnB, redoA])).toEqual({ undo: [onB, laterOnB, redoA], redo: [] })
+    expect([onA, onB, on(null)].map((change) => isSeenOn(change, [onA.maps![0]!]))).toEqual([true, false, true])
   })
 })
 

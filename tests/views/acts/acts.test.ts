@@ -47,7 +47,7 @@ describe('panels', () => {
       session: {
         records: garden.records,
         mayEdit: true,
-        undoable: { undo: null, redo: null },
+        steps: () => [],
       } as unknown as CollectionSession,
       pane: { map, face: 'map', only: null } as unknown as Pane,
       index: 0,

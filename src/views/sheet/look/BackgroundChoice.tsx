@@ -1,11 +1,12 @@
-import { Button, ColorInput, FileButton, Group, Progress } from '@mantine/core'
+import { Button, FileButton, Group, Progress } from '@mantine/core'
 import { useCallback, useState } from 'react'
 import { setBackground } from '../../../core/commands/looks'
 import { backdropOf } from '../../../core/look/styles'
 import type { CollectionId, MapId } from '../../../core/records/ids'
 import type { Background } from '../../../core/records/look'
-import { BackgroundPattern, Colour } from '../../../core/records/look'
+import { BackgroundPattern } from '../../../core/records/look'
 import { tellTrouble } from '../../app/api'
+import { ColourField } from '../../app/fields/ColourField'
 import type { CollectionSession } from '../../sync/collection-session'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { upload } from '../upload'
@@ -64,17 +65,13 @@ export function BackgroundChoice({ at, map }: { at: { map: MapId } | { collectio
       />
       <div>
         <PartHead label="Tone behind the map" />
-        <ColorInput
+        <ColourField
           size="xs"
           aria-label="Tone behind the map"
           placeholder="that of the application"
           disabled={!mayEdit}
-          value={tone ?? ''}
-          onChangeEnd={(picked) => {
-            if (picked === '') session.run(set({ tone: null }))
-            else if (Colour.safeParse(picked).success && picked !== tone) session.run(set({ tone: picked }))
-          }}
-          eyeDropperButtonProps={{ 'aria-label': 'Take a colour from the screen' }}
+          value={tone ?? null}
+          take={(picked) => session.run(set({ tone: picked }))}
         />
       </div>
       {mayEdit && ofMap && (

@@ -1,9 +1,10 @@
-import { ColorInput, NumberInput } from '@mantine/core'
 import { IconBold, IconItalic } from '@tabler/icons-react'
 import { changeLook, type LookTarget } from '../../../core/commands/looks'
 import { FAMILY_NAMES, tonesOf } from '../../../core/look/families'
 import type { Look, LookField } from '../../../core/records/look'
-import { Colour, ConnectorForm, HueFamily, LookFont, TopicShape } from '../../../core/records/look'
+import { ConnectorForm, HueFamily, LookFont, TopicShape } from '../../../core/records/look'
+import { ColourField } from '../../app/fields/ColourField'
+import { NumberField } from '../../app/fields/NumberField'
 import { useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { Choice, type Command, type Option, PartHead } from './Choice'
 import styles from './look.module.css'
@@ -49,20 +50,16 @@ export function LookParts({ target, own, sourceOf }: Props) {
     return (
       <div>
         <PartHead label={label} {...about(field)} />
-        <ColorInput
+        <ColourField
           size="xs"
           aria-label={label}
           placeholder="none"
           disabled={!mayEdit}
-          value={typeof value === 'string' ? value : ''}
+          value={typeof value === 'string' ? value : null}
           swatches={tonesOf(family).flatMap(({ line, wash }) => [line[0], wash[0]])}
           swatchesPerRow={8}
           popoverProps={{ withinPortal: true }}
-          onChangeEnd={(picked) => {
-            if (picked === '') session.run(set({ [field]: null }))
-            else if (Colour.safeParse(picked).success && picked !== value) session.run(set({ [field]: picked }))
-          }}
-          eyeDropperButtonProps={{ 'aria-label': 'Take a colour from the screen' }}
+          take={(picked) => session.run(set({ [field]: picked }))}
         />
       </div>
     )
@@ -134,7 +131,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
       <div className={styles.pair}>
         <div>
           <PartHead label="Size" {...about('size')} />
-          <NumberInput
+          <NumberField
             size="xs"
             aria-label="Size in px"
             min={11}
@@ -142,13 +139,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
             suffix=" px"
             disabled={!mayEdit}
             value={Number(sourceOf('size').value)}
-            onChange={(size) =>
-              typeof size === 'number' &&
-              size >= 11 &&
-              size <= 60 &&
-              size !== sourceOf('size').value &&
-              session.run(set({ size }))
-            }
+            take={(size) => size !== null && session.run(set({ size }))}
           />
         </div>
         <div>

@@ -99,7 +99,7 @@ export default function LookSection({
     return { value, words: own[field] !== undefined ? 'set here' : words }
   }
   return (
-    <Stack gap="sm">
+    <Stack gap="sm" data-leads="look">
       <SegmentedControl
         fullWidth
         size="xs"

@@ -1,0 +1,208 @@
+import { openSheet, plantGarden, selectTopic, topic } from './person'
+import { expect, type Page, test } from './watched'
+
+const GARDEN = '- Spring\n  - Sow peas\n  - Sow leek\n- Summer\n  - Water'
+const GROUPS = ['Gather', 'Shape', 'Enrich', 'Dress', 'Network']
+
+/** What an act of the panels says of itself. */
+interface Told {
+  group: string
+  id: string
+  lead: string
+  key: string | null
+}
+
+/** All acts of the strip that can be done now, with where they lead. */
+async function actsOffered(page: Page): Promise<Told[]> {
+  const told: Told[] = []
+  for (const group of GROUPS) {
+    await page.getByRole('button', { name: group, exact: true }).click()
+    told.push(
+      ...(await page.locator('[data-act]:not([aria-disabled="true"])').evaluateAll(
+        (rows, name) =>
+          rows.map((row) => ({
+            group: name,
+            id: row.getAttribute('data-act') ?? '',
+            lead: row.getAttribute('data-lead') ?? '',
+            key: row.querySelector('kbd')?.textContent ?? null,
+          })),
+        group,
+      )),
+    )
+    await page.keyboard.press('Escape')
+  }
+  return told
+}
+
+/** What has the keyboard: what it is called, and the words in it. */
+const underTheKeyboard = (page: Page) =>
+  page.evaluate(() => {
+    const at = document.activeElement
+    if (!at || at === document.body) return { what: 'body', words: '' }
+    const words = at instanceof HTMLInputElement || at instanceof HTMLTextAreaElement ? at.value : at.textContent
+    return {
+      what: `${at.tagName} ${at.getAttribute('aria-label') ?? at.getAttribute('role') ?? ''}`,
+      words: words ?? '',
+    }
+  })
+
+/** The topics as they are, by their names. */
+const topicsNow = (page: Page) =>
+  page
+    .locator('[data-stage] [role="treeitem"]')
+    .evaluateAll((rows) => rows.map((row) => row.getAttribute('aria-label')))
+
+/** Carries out an act by its key, or from its panel, and types at once. */
+async function doAndType(page: Page, act: Told, words: string): Promise<void> {
+  if (act.key) {
+    const key = act.key.replaceAll(' ', '').replace('Ctrl', 'Control')
+    await page.keyboard.press(key)
+  } else {
+    await page.getByRole('button', { name: act.group, exact: true }).click()
+    await page.locator(`[data-act="${act.id}"]`).click()
+  }
+  await page.keyboard.type(words)
+}
+
+/** Whatever is open is closed again, and nothing half written is left. */
+async function backToMap(page: Page, name: string): Promise<void> {
+  for (let tries = 0; tries < 5; tries++) {
+    if (
+      (await page.getByRole('dialog').count()) + (await page.getByRole('region', { name: /Draft|Pouring/ }).count()) ===
+      0
+    )
+      break
+    await page.keyboard.press('Escape')
+    await page.waitForTimeout(60)
+  }
+  await selectTopic(page, name)
+}
+
+for (const [how, width, isOpen] of [
+  ['with the sheet open', 1280, true],
+  ['with the sheet closed', 1280, false],
+  ['where the sheet lies over the map', 900, false],
+] as const)
+  test(`every act that leads to a field takes what is typed at once, ${how}`, async ({ page }) => {
+    test.setTimeout(180_000)
+    await page.setViewportSize({ width, height: 800 })
+    await plantGarden(page, GARDEN)
+    await selectTopic(page, 'Sow peas')
+    if (isOpen) await openSheet(page)
+    await selectTopic(page, 'Spring')
+    const acts = (await actsOffered(page)).filter(({ lead }) => lead === 'field' || lead === 'control')
+    expect(acts.length).toBeGreaterThan(18)
+    const before = await topicsNow(page)
+    for (const act of acts) {
+      await test.step(act.id, async () => {
+        const words = `zq${act.id.replaceAll('-', '')}`
+        await doAndType(page, act, words)
+        await expect
+          .poll(() => underTheKeyboard(page), { message: `${act.id}: where the keyboard is`, timeout: 10_000 })
+          .toMatchObject(
+            act.lead === 'field'
+              ? { words: expect.stringContaining(words) }
+              : { what: expect.not.stringMatching(/^body|On its way/) },
+          )
+        // Nothing of it went to the map.
+        expect((await topicsNow(page)).filter((name) => name?.includes('zq'))).toEqual([])
+        // What is poured hangs on with Esc.
+        if (act.id === 'pour') await page.getByRole('button', { name: 'Throw away' }).click()
+        await backToMap(page, 'Spring')
+        if (!isOpen && width === 1280) {
+          const sheet = page.getByRole('button', { name: 'Show or hide the topic sheet' })
+          if (await page.getByRole('complementary', { name: 'Topic sheet' }).isVisible()) await sheet.click()
+          await selectTopic(page, 'Spring')
+        }
+      })
+    }
+    expect((await topicsNow(page)).length).toBeGreaterThanOrEqual(before.length)
+  })
+
+test('what is typed on entering a map is written there, and a comment is a comment', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Spring')
+  await page.keyboard.press('Alt+m')
+  await page.keyboard.type('Is this right?')
+  await page.keyboard.press('Control+Enter')
+  await expect(topic(page, 'Spring, 1 open comment')).toBeVisible()
+  await selectTopic(page, 'Spring')
+  await page.keyboard.press('Alt+d')
+  await expect(topic(page, 'Spring, opens a map with 3 topics')).toBeVisible()
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.type('early')
+  await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toHaveValue('Spring early')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Spring early')).toBeVisible()
+})
+
+test('the first hour at full typing speed: nothing is lost, one key an idea', async ({ page }) => {
+  await plantGarden(page, '- Ideas', false)
+  await selectTopic(page, 'Ideas')
+  const ideas = ['Peas', 'Beans', 'Leek', 'Chard', 'Kale', 'Onions', 'Garlic']
+  await page.keyboard.press('Tab')
+  for (const idea of ideas) {
+    await page.keyboard.type(idea)
+    await page.keyboard.press('Enter')
+  }
+  // One child of the last, one level out again, and an empty one that is none.
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Hardneck')
+  await page.keyboard.press('Shift+Tab')
+  await page.keyboard.type('Herbs')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  for (const idea of [...ideas, 'Herbs']) await expect(topic(page, idea)).toHaveAttribute('aria-level', '3')
+  await expect(topic(page, 'Hardneck')).toHaveAttribute('aria-level', '4')
+  await expect(page.locator('[data-stage] [role="treeitem"]')).toHaveCount(2 + ideas.length + 2)
+  await expect(topic(page, 'Herbs')).toHaveAttribute('aria-selected', 'true')
+  // A letter on a selected topic is written behind its words, and Esc gives it up.
+  await page.keyboard.type('and more')
+  await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toHaveValue('Herbs and more')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Herbs')).toBeVisible()
+  // An act's key in a new topic keeps it, and is for it.
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Flowers')
+  await page.keyboard.press('Alt+n')
+  await page.keyboard.type('For the bees.')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Flowers, Note')).toBeVisible()
+})
+
+test('what is half written stays with its topic: a comment, a web link, what was poured', async ({ page }) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Spring')
+  await page.keyboard.press('Alt+m')
+  await page.keyboard.type('Half a thou')
+  await expect(page.getByRole('textbox', { name: 'Say something about this topic' })).toHaveValue('Half a thou')
+  await selectTopic(page, 'Summer')
+  await expect(page.getByRole('textbox', { name: 'Say something about this topic' })).toHaveValue('')
+  await page.reload()
+  await selectTopic(page, 'Spring')
+  await page.keyboard.press('Alt+m')
+  await expect(page.getByRole('textbox', { name: 'Say something about this topic' })).toHaveValue('Half a thou')
+  await page.keyboard.type('ght')
+  await page.keyboard.press('Control+Enter')
+  await expect(topic(page, 'Spring, 1 open comment')).toBeVisible()
+  await page.getByRole('button', { name: 'Add a web link' }).click()
+  await page.keyboard.type('https://example.org/wind')
+  await selectTopic(page, 'Summer')
+  await expect(page.getByRole('textbox', { name: 'Address' })).toHaveCount(0)
+  await selectTopic(page, 'Spring')
+  await expect(page.getByRole('textbox', { name: 'Address' })).toHaveValue('https://example.org/wind')
+  await page.getByRole('textbox', { name: 'Name' }).click()
+  await page.keyboard.type('Wind on the hill')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Wind on the hill' })).toBeVisible()
+  await selectTopic(page, 'Water')
+  await page.keyboard.press('Alt+p')
+  await page.keyboard.type('At dawn')
+  await page.reload()
+  const poured = page.getByRole('textbox', { name: 'Ideas, one line after the other' })
+  await expect(poured).toHaveValue('At dawn')
+  await expect(poured).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'At dawn')).toHaveAttribute('aria-level', '4')
+})

@@ -1,0 +1,55 @@
+import { type BrowserContext, test as base } from '@playwright/test'
+
+export type { Browser, BrowserContext, Locator, Page } from '@playwright/test'
+export { expect } from '@playwright/test'
+
+/** What went wrong in a page without the story having said that it may. */
+class Troubles {
+  readonly heard: string[] = []
+  private readonly allowed: RegExp[] = []
+
+  /** A story in which something has to go wrong says what, by a part of its words. */
+  allow = (words: RegExp): void => void this.allowed.push(words)
+
+  watch(context: BrowserContext): void {
+    context.on('weberror', (error) => this.note(`uncaught: ${error.error().stack ?? error.error().message}`))
+    context.on('console', (message) => {
+      // What the server refused is told below, with its address.
+      if (message.type() !== 'error' || /^Failed to load resource: the server responded/.test(message.text())) return
+      this.note(`console: ${message.text()} (${message.location().url})`)
+    })
+    context.on('response', (response) => {
+      if (response.status() >= 400) this.note(`${response.status()} ${response.request().method()} ${response.url()}`)
+    })
+  }
+
+  private note(words: string): void {
+    if (!this.allowed.some((allowed) => allowed.test(words))) this.heard.push(words)
+  }
+
+  /** What nobody allowed, also where that was only said afterwards. */
+  get unexpected(): string[] {
+    return this.heard.filter((words) => !this.allowed.some((allowed) => allowed.test(words)))
+  }
+}
+
+/**
+ * Every story fails on an uncaught error, an error on the console, and an answer of 400 or more, in whichever window it
+ * happens, unless the story has said so by `allow`.
+ */
+export const test = base.extend<{ troubles: Troubles; allow: Troubles['allow'] }>({
+  troubles: [
+    async ({ browser }, use) => {
+      const troubles = new Troubles()
+      const watched = (context: BrowserContext) => troubles.watch(context)
+      for (const context of browser.contexts()) troubles.watch(context)
+      browser.on('context', watched)
+      await use(troubles)
+      browser.off('context', watched)
+      if (troubles.unexpected.length > 0)
+        throw new Error(`In the browser something went wrong:\n${troubles.unexpected.join('\n')}`)
+    },
+    { auto: true },
+  ],
+  allow: async ({ troubles }, use) => use(troubles.allow),
+})
