@@ -63,7 +63,7 @@ test('200 levels and 2,000 siblings open, are worked on, and fold', async ({ pag
   await expect(topic(page, 'Garden')).toHaveAttribute('aria-selected', 'true')
   await page.keyboard.press('Tab')
   await page.keyboard.type('One more')
-  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
   await expect(topic(page, 'One more')).toHaveAttribute('aria-setsize', '2002')
   await expectNoOverlap(page)
   await page.keyboard.press('Control+z')
@@ -76,12 +76,13 @@ test('200 levels and 2,000 siblings open, are worked on, and fold', async ({ pag
   await allSaved(page)
 })
 
-test('an empty map says what to do next, by keyboard alone, and Esc leaves nothing behind', async ({ page }) => {
+test('an empty map says what to do next, by keyboard alone, and an empty topic leaves nothing behind', async ({
+  page,
+}) => {
   await beginWithoutAccount(page)
   await makeMap(page, 'Garden')
-  await expect(page.getByText(/press Tab to add one below it/)).toBeVisible()
+  await expect(page.getByText(/Press Enter and write/)).toBeVisible()
   await page.keyboard.press('Tab')
-  await page.keyboard.type('Half a word')
   await page.keyboard.press('Escape')
   await expect(page.locator('[data-topic]')).toHaveCount(1)
   await page.keyboard.press('Delete')

@@ -111,7 +111,8 @@ test('two people who edit one topic both see what stands, and both notes are kep
   await other.context().close()
 })
 
-test('somebody who is not a member learns nothing', async ({ page, browser }) => {
+test('somebody who is not a member learns nothing', async ({ page, browser, allow }) => {
+  allow(/^(401|404) GET .*\/api\/collections/)
   await beginWithoutAccount(page)
   await makeMap(page, 'Private')
   await allSaved(page)
@@ -126,7 +127,8 @@ test('somebody who is not a member learns nothing', async ({ page, browser }) =>
   await stranger.context().close()
 })
 
-test('a file that is too large is refused in words, and an ended beginning leaves nothing', async ({ page }) => {
+test('a file that is too large is refused in words, and an ended beginning leaves nothing', async ({ page, allow }) => {
+  allow(/^413 POST/)
   await beginWithoutAccount(page)
   await makeMap(page, 'Files')
   await allSaved(page)
@@ -307,7 +309,8 @@ test('a new map stands in the middle of what is left beside the panels', async (
   await expect.poll(offset).toBeLessThan(3)
 })
 
-test('a note is kept where its editor cannot be fetched', async ({ page }) => {
+test('a note is kept where its editor cannot be fetched', async ({ page, allow }) => {
+  allow(/ERR_FAILED.*NoteEditor/)
   await beginWithoutAccount(page)
   await makeMap(page, 'Garden')
   await page.route(/NoteEditor/, (route) => route.abort())

@@ -329,7 +329,8 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
   // Each is linked with the one at the other end of the other row: lines that cross.
   const links: string[] = []
   for (const [i, bed] of beds.entries()) {
-    const ends = { from: await idOf(`Sow ${bed}`), to: await idOf(`Harvest ${beds.at(-1 - i)}`) }
+    const to = { kind: 'topic', id: await idOf(`Harvest ${beds.at(-1 - i)}`) }
+    const ends = { from: await idOf(`Sow ${bed}`), to, drawn: 'quiet' }
     const { change } = await command('link', ends)
     links.push(change.edits[0]!.id)
   }

@@ -37,7 +37,7 @@ test('a text is written on the page from its first idea: headings are topics, wh
   await note.getByText('Frost').click()
   await page.keyboard.press('Control+Enter')
   await expect(text.locator('textarea:focus')).toHaveValue('Frost')
-  await page.keyboard.press('Tab')
+  await page.keyboard.press('Alt+ArrowRight')
   await expect(section('Autumn')).toContainText('Leaves are gathered.')
   await expect(section('Frost')).toContainText('Cover the leeks.')
   await expect(section('Frost')).toHaveAttribute('data-level', '2')

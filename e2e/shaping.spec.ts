@@ -298,11 +298,8 @@ test('dates set in the topic sheet give the scale of a map along time', async ({
   ] as const) {
     await selectTopic(page, name)
     if (name === 'Spring') await openSection(page, /^Dates/)
-    await page
-      .getByRole('textbox', { name: 'On' })
-      .or(page.getByLabel('On', { exact: true }))
-      .first()
-      .fill(day)
+    await page.getByRole('textbox', { name: 'On', exact: true }).fill(day)
+    await page.keyboard.press('Enter')
     await expect(page.getByRole('button', { name: `Undo: date ${name}` })).toBeVisible()
   }
   await choose(page, 'Garden', 'Dress', 'The map along time')

@@ -15,7 +15,9 @@ class Troubles {
     context.on('weberror', (error) => this.note(`uncaught: ${error.error().stack ?? error.error().message}`))
     context.on('console', (message) => {
       // What the server refused is told below, with its address.
-      if (message.type() !== 'error' || /^Failed to load resource: the server responded/.test(message.text())) return
+      // A line that is cut is cut by the story itself.
+      const isTold = /^Failed to load resource: (the server responded|net::ERR_INTERNET_DISCONNECTED)/
+      if (message.type() !== 'error' || isTold.test(message.text())) return
       this.note(`console: ${message.text()} (${message.location().url})`)
     })
     context.on('response', (response) => {

@@ -3,6 +3,7 @@ import { join, relative } from 'node:path'
 import pg from 'pg'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { PLAIN_SETTINGS } from '../../src/core/personal/settings'
 import { Caller } from './people'
 
 const NOT_THERE = '00000000-0000-7000-8000-000000000000'
@@ -49,6 +50,8 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
     body: {},
   },
   'DELETE /api/me': { rights: signedIn },
+  'GET /api/me/settings': { rights: signedIn },
+  'PUT /api/me/settings': { rights: signedIn, body: PLAIN_SETTINGS },
   'GET /api/collections': { rights: signedIn },
   'POST /api/collections': { rights: signedIn, body: { title: 'Another' } },
   'GET /api/collections/[collection]': { rights: readers },

@@ -11,6 +11,7 @@ import { fileNameFrom } from '../../core/records/file-name'
 import { type AttachmentId, ChangeId, FileId, type TopicId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
 import { mayEdit, mayRead, reachesAll } from '../../core/rights/grant'
+import { changeOf } from '../commit/commit-changes'
 import { submitChange } from '../commit/queue'
 import { authorOf } from '../commit/receive-changes'
 import { snapshot } from '../database'
@@ -43,6 +44,20 @@ export const Use = z.enum(['file', 'picture', 'background'])
 interface Purpose {
   use: z.infer<typeof Use>
   replaces: AttachmentId | null
+}
+
+/** Of several files that somebody attaches at once, which are one step of history: the id of the first's change, and how many they are. */
+export interface UploadStep {
+  id: ChangeId
+  of: number
+  isFirst: boolean
+}
+
+/** The step that a file belongs to: one that this person has begun, or begins with it; null for a file by itself. */
+async function stepOf({ collection, person }: Member, step: UploadStep | null): Promise<UploadStep | null> {
+  if (!step || step.isFirst) return step
+  const first = await changeOf(collection, step.id)
+  return first?.person === person.id && first.step === step.id ? step : null
 }
 
 function putToUse(records: Records, topic: TopicId, file: FileRecord, { use, replaces }: Purpose): Outcome {
@@ -81,8 +96,10 @@ export async function uploadToTopic(
   name: string,
   purpose: Purpose,
   stream: AsyncIterable<Uint8Array>,
+  asked: UploadStep | null = null,
 ): Promise<CommittedChange> {
   const { collection, person, reach } = member
+  const step = await stepOf(member, asked)
   const records = await snapshot(async (client) => {
     const held = new Records()
     await loadInto(held, client, 'topic', collection, 'AND id = $2', [topic])
@@ -101,10 +118,17 @@ export async function uploadToTopic(
   const file = await storeFile(name, stream, await roomFor(collection, person))
   const { change } = putToUse(records, topic, file, purpose)
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
-  const label = change.label.replace('a file', file.name.slice(0, 80))
+  // The first of a step stands for all of it.
+  const many =
+    purpose.use === 'picture'
+      ? `Put ${step?.of} pictures on topics`
+      : change.label.replace('a file', `${step?.of} files`)
+  const label = step?.isFirst ? many : change.label.replace('a file', file.name.slice(0, 80))
+  const id = step?.isFirst ? step.id : change.id
   const result = await submitChange(collection, {
     author: authorOf(member),
-    change: { ...change, label, edits: [created, ...change.edits] },
+    change: { ...change, id, label, edits: [created, ...change.edits] },
+    step: step?.id ?? null,
   })
   if (!result.ok) throw new Failure(result.problem.code === 'forbidden' ? 403 : 409, result.problem.message)
   return result.change

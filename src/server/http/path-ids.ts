@@ -4,13 +4,13 @@ import { MapId } from '../../core/records/ids'
 /** The ids that stand in paths, for pages that know the server alone. */
 export {
   AttachmentId as AttachmentIdInPath,
+  ChangeId as ChangeIdInPath,
   FileId as FileIdInPath,
   MapId as MapIdInPath,
   TopicId as TopicIdInPath,
 } from '../../core/records/ids'
 
 export const CalendarIdInPath = z.uuid().lowercase()
-export const ChangeIdInPath = z.uuid().lowercase()
 export const GrantIdInPath = z.uuid().lowercase()
 export const JobIdInPath = z.uuid().lowercase()
 

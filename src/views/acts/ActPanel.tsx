@@ -7,7 +7,7 @@ import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { type Group, useWorkspace, workspace } from '../workspace/workspace-store'
 import { type Act, GROUP_NAMES, perform } from './act'
-import { readableKey, sectionsOf } from './acts'
+import { keysOf, readableKey, sectionsOf } from './acts'
 import styles from './acts.module.css'
 
 // What acts do, drawn small: the words are there at once, the drawings a moment later.
@@ -96,7 +96,7 @@ export function ActPanel({
                       </Suspense>
                     )}
                     <span className={styles.name}>{act.name(situation)}</span>
-                    {act.keys[0] && <Kbd size="xs">{readableKey(act.keys[0])}</Kbd>}
+                    {keysOf(act)[0] && <Kbd size="xs">{readableKey(keysOf(act)[0]!)}</Kbd>}
                   </button>
                 )
               })}

@@ -2,7 +2,7 @@ import { ActionIcon, Kbd, Menu } from '@mantine/core'
 import { IconChevronRight } from '@tabler/icons-react'
 import { GROUPS, workspace } from '../workspace/workspace-store'
 import { GROUP_NAMES, perform, type Situation } from './act'
-import { mostDone, readableKey } from './acts'
+import { keysOf, mostDone, readableKey } from './acts'
 
 /** What is done most to the selected topics, at the place where it was asked for, and the way to everything else. */
 export default function TopicMenu({
@@ -45,7 +45,7 @@ export default function TopicMenu({
           <Menu.Item
             key={act.id}
             color={act.id === 'delete' ? 'ember' : undefined}
-            rightSection={act.keys[0] ? <Kbd size="xs">{readableKey(act.keys[0])}</Kbd> : null}
+            rightSection={keysOf(act)[0] ? <Kbd size="xs">{readableKey(keysOf(act)[0]!)}</Kbd> : null}
             onClick={choose(() => perform(act, situation))}
           >
             {act.name(situation)}

@@ -1,4 +1,5 @@
 import { tell } from '../app/api'
+import { settingsNow } from '../app/personal'
 import { type Act, perform, type Situation } from './act'
 import { DRESS_ACTS } from './dress-acts'
 import { ENRICH_ACTS } from './enrich-acts'
@@ -51,12 +52,18 @@ export function keyName(event: {
   return `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${shift ? 'Shift+' : ''}${key}`
 }
 
+/** The keys of an act: those of the table, or the one that somebody has given it. */
+export function keysOf({ id, keys }: Pick<Act, 'id' | 'keys'>): readonly string[] {
+  const own = settingsNow().keys[id]
+  return own ? [own] : keys
+}
+
 /** Whether a pressed key has an act, whatever speaks against it. */
-export const isActKey = (key: string): boolean => ACTS.some(({ keys }) => keys.includes(key))
+export const isActKey = (key: string): boolean => ACTS.some((act) => keysOf(act).includes(key))
 
 /** Carries out the act of a pressed key, or says why not; false where the key has none that fits. */
 export function actByKey(key: string, situation: Situation): boolean {
-  const found = ACTS.find((act) => act.keys.includes(key))
+  const found = ACTS.find((act) => keysOf(act).includes(key))
   if (!found) return false
   const reason = found.whyNot(situation)
   if (reason === null) perform(found, situation)

@@ -1,7 +1,7 @@
 import type { IdSource } from '../../core/commands/command'
 import { encloseTopics } from '../../core/commands/enclosures'
 import { LAYOUT_NAMES, setBranchLayout, setMapLayout, setSpacing, setWidth } from '../../core/commands/layouts'
-import { copyLook } from '../../core/commands/looks'
+import { changeLook, copyLook } from '../../core/commands/looks'
 import {
   countTypedNumbers,
   fixNumber,
@@ -51,6 +51,14 @@ function carriedName({ session }: Situation): string | null {
 
 const enclosing = (title: string) => (situation: Situation) => (records: Records, newIds: IdSource) =>
   encloseTopics(records, { topics: idsOf(situation), title }, newIds)
+
+/** Whether the topic selected last is written in such letters, whatever they come from. */
+function isWritten({ index, topics }: Situation, how: 'bold' | 'italic'): boolean {
+  const topic = topics.at(-1)
+  const style = topic && stageOf(index)?.layout.byKey.of(topic.id)?.style
+  if (!style) return topic?.look?.[how] === true
+  return how === 'bold' ? style.face.includes('-bold') : style.italic
+}
 
 const typedBelow = unless(
   (situation) => countTypedNumbers(situation.session.records, theTopic(situation).id) > 0,
@@ -120,6 +128,18 @@ export const DRESS_ACTS = [
       leads: 'control',
       act: () => workspace.openSection('look', 'look'),
     },
+    ...(['bold', 'italic'] as const).map((field) => ({
+      id: field,
+      name: (situation: Situation) => `${isWritten(situation, field) ? 'Not' : 'In'} ${field} letters`,
+      keys: [field === 'bold' ? 'Ctrl+b' : 'Ctrl+i'],
+      when: [mayEdit, some],
+      act: (situation: Situation) => {
+        const set = { [field]: !isWritten(situation, field) }
+        run(situation, (records, newIds) =>
+          changeLook(records, { target: { kind: 'topics', topics: idsOf(situation) }, set, clear: [] }, newIds),
+        )
+      },
+    })),
     {
       id: 'look-copy',
       name: 'Copy its look',

@@ -9,6 +9,7 @@ import type { TopicBox } from '../../core/layout/boxes'
 import { isPlacedByHand, isRoot, parentOf, sideOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import { branch, topicsInOrder } from '../../core/tree/walk'
+import { announce } from '../app/announce'
 import { stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
 import {
@@ -301,11 +302,11 @@ export const SHAPE_ACTS = [
       id: 'select-all',
       name: 'Everything on the map',
       keys: ['Ctrl+a'],
-      act: ({ session, pane, index }) =>
-        workspace.select(
-          index,
-          [...topicsInOrder(session.records, pane.map)].map(({ id }) => id),
-        ),
+      act: ({ session, pane, index }) => {
+        const all = [...topicsInOrder(session.records, pane.map)].map(({ id }) => id)
+        workspace.select(index, all)
+        announce(`${all.length} topics selected`)
+      },
     },
   ]),
 ]

@@ -1,5 +1,6 @@
 import { SCREENS_TO_GO_TO, screenAddress } from '../app/collection-screens'
 import { tellHappened } from '../workspace/happened'
+import { goToRegion } from '../workspace/regions'
 import { LARGE_MAP, stageOf } from '../workspace/shown-stages'
 import { workspace } from '../workspace/workspace-store'
 import { acts, one, onMap, type Situation, theTopic, unless } from './act'
@@ -48,13 +49,9 @@ export const VIEW_ACTS = [
       when: [onMap],
       act: ({ index }) => workspace.show(index, 'back'),
     },
-    // Tab makes topics here: without this the keyboard could not leave the map.
-    {
-      id: 'leave-map',
-      name: 'To the top of the window',
-      keys: ['F6'],
-      act: () => document.querySelector<HTMLElement>('header button, header a')?.focus(),
-    },
+    // Tab makes topics on a map: by these the keyboard comes to everything around it.
+    { id: 'next-part', name: 'To the next part of the window', keys: ['F6'], act: () => goToRegion(1) },
+    { id: 'part-before', name: 'To the part before', keys: ['Shift+F6'], act: () => goToRegion(-1) },
     { id: 'walk', name: 'A short walk: what is where', leads: 'control', act: () => workspace.walk({ step: 0 }) },
     {
       id: 'overview',
@@ -126,6 +123,12 @@ export const VIEW_ACTS = [
       name: 'Keep pages from the web',
       leads: 'page',
       act: () => window.location.assign('/capture'),
+    },
+    {
+      id: 'settings',
+      name: 'Personal settings: reading, light, days, keys',
+      leads: 'control',
+      act: () => workspace.dialog({ kind: 'settings' }),
     },
     {
       id: 'keys',

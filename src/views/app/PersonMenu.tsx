@@ -1,34 +1,23 @@
-import { Box, Button, Menu, useMantineColorScheme } from '@mantine/core'
-import {
-  IconBookmark,
-  IconDoorExit,
-  IconMoon,
-  IconSun,
-  IconSunMoon,
-  IconTrashX,
-  IconUser,
-  IconUserPlus,
-} from '@tabler/icons-react'
+import { Box, Button, Menu } from '@mantine/core'
+import { IconAdjustments, IconBookmark, IconDoorExit, IconTrashX, IconUser, IconUserPlus } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import { z } from 'zod'
+import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { ask, tellTrouble } from './api'
 import { forgetHalfWritten } from './half-written'
 import { usePerson } from './person'
 
 const PersonDialog = lazy(() => import('./PersonDialog'))
+const SettingsDialog = lazy(() => import('../settings/SettingsDialog'))
 
-const SCHEMES = [
-  { value: 'light', label: 'Light', icon: IconSun },
-  { value: 'dark', label: 'Dark', icon: IconMoon },
-  { value: 'auto', label: 'As the system', icon: IconSunMoon },
-] as const
-
-/** Who is here, how it looks, and the way out. */
+/** Who is here, what they have set, and the way out. */
 export function PersonMenu() {
   const person = usePerson()
-  const { colorScheme, setColorScheme } = useMantineColorScheme()
-  const [asked, setAsked] = useState<'claim' | 'end' | null>(null)
+  const [asked, setAsked] = useState<'claim' | 'end' | 'settings' | null>(null)
   if (!person) return null
+  // On a map they are one of its dialogs, with the keys of its acts.
+  const openSettings = () =>
+    useWorkspace.getState().panes.length > 0 ? workspace.dialog({ kind: 'settings' }) : setAsked('settings')
   const signOut = () =>
     ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(() => {
       forgetHalfWritten()
@@ -52,17 +41,9 @@ export function PersonMenu() {
           </Button>
         </Menu.Target>
         <Menu.Dropdown>
-          {SCHEMES.map(({ value, label, icon: Icon }) => (
-            <Menu.Item
-              key={value}
-              leftSection={<Icon size={16} />}
-              onClick={() => setColorScheme(value)}
-              aria-current={colorScheme === value || undefined}
-              fw={colorScheme === value ? 600 : 400}
-            >
-              {label}
-            </Menu.Item>
-          ))}
+          <Menu.Item leftSection={<IconAdjustments size={16} />} onClick={openSettings}>
+            Personal settings
+          </Menu.Item>
           <Menu.Divider />
           <Menu.Item component="a" href="/capture" leftSection={<IconBookmark size={16} />}>
             Keep pages from the web
@@ -83,7 +64,12 @@ export function PersonMenu() {
           )}
         </Menu.Dropdown>
       </Menu>
-      {asked && (
+      {asked === 'settings' && (
+        <Suspense>
+          <SettingsDialog onClose={() => setAsked(null)} />
+        </Suspense>
+      )}
+      {asked && asked !== 'settings' && (
         <Suspense>
           <PersonDialog asked={asked} person={person} onClose={() => setAsked(null)} />
         </Suspense>

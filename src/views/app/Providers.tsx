@@ -5,6 +5,8 @@ import '@fontsource/source-sans-3/400.css'
 import '@fontsource/source-sans-3/400-italic.css'
 import '@fontsource/source-sans-3/600.css'
 import '@fontsource/source-sans-3/600-italic.css'
+import '@fontsource/opendyslexic/latin-400.css'
+import '@fontsource/opendyslexic/latin-700.css'
 import '@fontsource/literata/400.css'
 import '@fontsource/literata/400-italic.css'
 import '@fontsource/literata/600.css'
@@ -21,6 +23,8 @@ import { MantineProvider } from '@mantine/core'
 import { Notifications } from '@mantine/notifications'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
+import { Announcer } from './Announcer'
+import { ApplySettings } from './ApplySettings'
 import { Boundary, TellMishaps } from './Mishaps'
 import { theme } from './theme'
 
@@ -33,6 +37,8 @@ export function Providers({ children }: { children: ReactNode }) {
       <QueryClientProvider client={queries}>
         <Notifications position="bottom-center" limit={3} />
         <TellMishaps />
+        <Announcer />
+        <ApplySettings />
         <Boundary what="This page">{children}</Boundary>
       </QueryClientProvider>
     </MantineProvider>

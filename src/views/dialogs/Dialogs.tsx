@@ -8,6 +8,7 @@ const BadgePicker = lazy(() => import('../badges/BadgePicker'))
 const EnclosureDialog = lazy(() => import('./EnclosureDialog'))
 const GatherDialog = lazy(() => import('../search/GatherDialog'))
 const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
+const MapSettings = lazy(() => import('./MapSettings'))
 const KeysDialog = lazy(() => import('./KeysDialog'))
 const MergeScreen = lazy(() => import('../merge/MergeScreen'))
 const SortingTable = lazy(() => import('../sorting/SortingTable'))
@@ -34,6 +35,7 @@ const DIALOGS: { [Kind in Dialog['kind']]: Drawn<Kind> } = {
   enclosure: ({ enclosure }, onClose) => <EnclosureDialog enclosure={enclosure} onClose={onClose} />,
   gather: ({ topic }, onClose) => <GatherDialog topic={topic} onClose={onClose} />,
   keys: (_, onClose) => <KeysDialog onClose={onClose} />,
+  settings: (_, onClose) => <MapSettings onClose={onClose} />,
   merge: ({ target, sources }, onClose) => <MergeScreen target={target} chosen={sources} onClose={onClose} />,
   note: ({ topic }, onClose) => <WideNote topic={topic} onClose={onClose} />,
   overlap: ({ topic, overlap }, onClose) => <OverlapDialog topic={topic} overlap={overlap} onClose={onClose} />,

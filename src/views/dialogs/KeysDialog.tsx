@@ -3,7 +3,7 @@ import { IconSearch } from '@tabler/icons-react'
 import { useState } from 'react'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { GROUP_NAMES } from '../acts/act'
-import { ACTS, readableKey } from '../acts/acts'
+import { ACTS, keysOf, readableKey } from '../acts/acts'
 import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
@@ -19,6 +19,8 @@ interface Row {
 const BESIDES: readonly Row[] = [
   { name: 'The nearest topic in a direction', keys: ['Arrows'] },
   { name: 'Select one more', keys: ['Shift + Arrows'] },
+  { name: 'The root, the last topic', keys: ['Home', 'End'] },
+  { name: 'The sibling before, the next sibling', keys: ['Ctrl + ↑', 'Ctrl + ↓'] },
   { name: 'Write behind the words', keys: ['any letter'] },
   { name: 'In a new topic: keep it, and the next one', keys: ['Enter'] },
   { name: 'In a new topic: keep it, and one below it', keys: ['Tab'] },
@@ -38,7 +40,7 @@ export default function KeysDialog({ onClose }: { onClose(): void }) {
     name: GROUP_NAMES[group],
     rows: ACTS.filter((act) => act.group === group && act.keys.length > 0).map((act) => ({
       name: act.name(situation),
-      keys: act.keys.map(readableKey),
+      keys: keysOf(act).map(readableKey),
     })),
   }))
   groups.push({ name: 'On the map', rows: [...BESIDES] })

@@ -161,6 +161,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
       tabIndex={0}
       aria-label={`Outline of ${session.titleOf(pane.map)}`}
       aria-multiselectable
+      aria-describedby="tree-keys"
       aria-activedescendant={last ? `row-${index}-${last}` : undefined}
       onFocus={() => workspace.activate(index)}
       onKeyDown={(event) => {

@@ -158,8 +158,8 @@ interface HeadingProps {
 }
 
 const STEPS: Record<string, Step> = {
-  Tab: 'in',
-  'Shift+Tab': 'out',
+  'Alt+ArrowRight': 'in',
+  'Alt+ArrowLeft': 'out',
   'Alt+ArrowUp': 'up',
   'Alt+ArrowDown': 'down',
 }

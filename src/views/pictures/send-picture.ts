@@ -1,7 +1,8 @@
-import { addLooseTopic } from '../../core/commands/add-loose-topic'
+import { scatterItems } from '../../core/commands/scatter-items'
+import { outlineItem } from '../../core/formats/outline'
 import type { MapId, TopicId } from '../../core/records/ids'
 import { tellTrouble } from '../app/api'
-import { upload } from '../sheet/upload'
+import { UploadStep, upload } from '../sheet/upload'
 import type { CollectionSession } from '../sync/collection-session'
 
 /** Uploads a picture and puts it onto a topic. Tells the person where it is refused. */
@@ -15,6 +16,9 @@ export async function sendPicture(
   await session.whenSaved()
   await upload(session.id, topic, file, report, { use: 'picture' }).catch(tellTrouble)
 }
+
+/** How far below one another the topics of several files stand, in px: a picture has room between. */
+const FILES_APART = 120
 
 const PICTURE = /^image\/(png|jpeg|gif|webp|avif|svg\+xml)$/
 
@@ -36,24 +40,19 @@ export async function takeFiles(
     const picture = free ? pictures[0] : undefined
     if (picture) await sendPicture(session, at.topic, picture)
     else await session.whenSaved()
-    for (const file of files)
-      if (file !== picture) await upload(session.id, at.topic, file, () => {}).catch(tellTrouble)
+    const others = files.filter((file) => file !== picture)
+    const step = new UploadStep(others.length)
+    for (const file of others) await upload(session.id, at.topic, file, () => {}, { step }).catch(tellTrouble)
     return [at.topic]
   }
-  const made: TopicId[] = []
-  let { y } = at
-  for (const file of files) {
-    const text = file.name.replace(/\.[^.]+$/, '').replaceAll('-', ' ')
-    const [topic] =
-      session.run((records, newIds) => addLooseTopic(records, { map: at.map, x: at.x, y, text }, newIds)) ?? []
-    if (!topic) break
-    made.push(topic)
-    y += 120
-    if (pictures.includes(file)) await sendPicture(session, topic, file)
-    else {
-      await session.whenSaved()
-      await upload(session.id, topic, file, () => {}).catch(tellTrouble)
-    }
+  const items = files.map(({ name }) => outlineItem(name.replace(/\.[^.]+$/, '').replaceAll('-', ' ')))
+  const made =
+    session.run((records, newIds) => scatterItems(records, { ...at, items, apart: FILES_APART }, newIds)) ?? []
+  const step = new UploadStep(files.length)
+  await session.whenSaved()
+  for (const [i, topic] of made.entries()) {
+    const use = pictures.includes(files[i]!) ? 'picture' : 'file'
+    await upload(session.id, topic, files[i]!, () => {}, { use, step }).catch(tellTrouble)
   }
   return made
 }

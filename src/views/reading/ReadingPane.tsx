@@ -49,7 +49,7 @@ export default function ReadingPane({ reading }: { reading: Reading }) {
   }
   const name = source?.name ?? 'This source is gone'
   return (
-    <section className={styles.pane} aria-label={`Reading ${name}`}>
+    <section className={styles.pane} aria-label={`Reading ${name}`} data-reading-pane>
       <div className={styles.head}>
         <Tooltip label="The one before">
           <ActionIcon

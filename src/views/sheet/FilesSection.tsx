@@ -25,7 +25,7 @@ import { workspace } from '../workspace/workspace-store'
 import { droppedFiles } from './dropped-files'
 import { SourceRow } from './SourceRow'
 import styles from './sheet.module.css'
-import { upload } from './upload'
+import { UploadStep, upload } from './upload'
 
 type FileSource = ToldSource & { kind: 'attachment' }
 
@@ -38,6 +38,7 @@ interface Sending {
   part: number
   trouble: string | null
   stop: AbortController
+  step: UploadStep
 }
 
 let numbers = 0
@@ -62,10 +63,10 @@ export default function FilesSection({ topic }: { topic: TopicRecord }) {
         : all.filter((other) => other.number !== number),
     )
   const send = async (entry: Sending) => {
-    const { number, file, replaces, stop } = entry
+    const { number, file, replaces, stop, step } = entry
     try {
       await session.whenSaved()
-      const how = { signal: stop.signal, ...(replaces ? { replaces } : {}) }
+      const how = { signal: stop.signal, step, ...(replaces ? { replaces } : {}) }
       await upload(session.id, topic.id, file, (part) => change(number, { part }), how)
       change(number, null)
     } catch (error) {
@@ -73,8 +74,17 @@ export default function FilesSection({ topic }: { topic: TopicRecord }) {
     }
   }
   const sendAll = async (chosen: readonly File[], replaces?: string) => {
+    const step = new UploadStep(chosen.length)
     const entries = chosen.map(
-      (file): Sending => ({ number: ++numbers, file, replaces, part: 0, trouble: null, stop: new AbortController() }),
+      (file): Sending => ({
+        number: ++numbers,
+        file,
+        replaces,
+        part: 0,
+        trouble: null,
+        stop: new AbortController(),
+        step,
+      }),
     )
     setSending((all) => [...all, ...entries])
     for (const entry of entries) if (!entry.stop.signal.aborted) await send(entry)

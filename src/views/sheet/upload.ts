@@ -1,3 +1,4 @@
+import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import { MAX_FILE_BYTES } from '../../core/records/file'
 
@@ -7,6 +8,26 @@ interface How {
   replaces?: string
   /** Breaks it off: nothing is changed then. */
   signal?: AbortSignal
+  /** What it is undone together with. */
+  step?: UploadStep
+}
+
+/** Files that one gesture brings: they are one step of undo, begun by the first that arrives. */
+export class UploadStep {
+  private readonly id = uuid()
+  private hasBegun = false
+
+  constructor(private readonly of: number) {}
+
+  /** What is asked of the server for the next file; nothing where there is only one. */
+  get asked(): Record<string, string> {
+    if (this.of < 2) return {}
+    return { step: this.id, of: String(this.of), ...(this.hasBegun ? {} : { first: '' }) }
+  }
+
+  arrived(): void {
+    this.hasBegun = true
+  }
 }
 
 /** Uploads a file onto a topic, and tells its id; `report` gets the part that is done, 0 to 1. Rejects with the words of the server. */
@@ -16,22 +37,23 @@ export function upload(
   topic: string,
   file: File,
   report: (part: number) => void,
-  { use = 'file', replaces, signal }: How = {},
+  { use = 'file', replaces, signal, step }: How = {},
 ): Promise<string | null> {
   return new Promise((resolve, reject) => {
     if (file.size > MAX_FILE_BYTES) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
     // fetch tells nothing about the progress of a request's body.
     const request = new XMLHttpRequest()
-    const asked = new URLSearchParams({ use, topic, name: file.name, ...(replaces ? { replaces } : {}) })
+    const asked = new URLSearchParams({ use, topic, name: file.name, ...(replaces && { replaces }), ...step?.asked })
     request.open('POST', `/api/collections/${collection}/files?${asked}`)
     signal?.addEventListener('abort', () => request.abort())
     request.onabort = () => reject(signal?.reason)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = (event) => report(event.lengthComputable ? event.loaded / event.total : 0)
-    request.onload = () =>
-      request.status === 201
-        ? resolve(fileIn(request.responseText))
-        : reject(new Error(`${file.name}: ${problemIn(request.responseText)}`))
+    request.onload = () => {
+      if (request.status !== 201) return reject(new Error(`${file.name}: ${problemIn(request.responseText)}`))
+      step?.arrived()
+      resolve(fileIn(request.responseText))
+    }
     request.onerror = () =>
       reject(new Error(`${file.name} could not be uploaded: the server cannot be reached. Please try again.`))
     request.send(file)

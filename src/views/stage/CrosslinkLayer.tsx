@@ -83,6 +83,10 @@ export function CrosslinkLayer({
             onPointerMove={follow}
             onPointerUp={end}
             onPointerCancel={() => setBending(null)}
+            onContextMenu={(event) => {
+              event.preventDefault()
+              setAsked({ line, x: event.clientX, y: event.clientY })
+            }}
             onClick={(event) => {
               if (!wasBent.current) setAsked({ line, x: event.clientX, y: event.clientY })
             }}

@@ -47,6 +47,9 @@ function useSettled(scene: Scene): number {
   return settled
 }
 
+/** So many selected topics are there also where they are not seen. */
+const MOST_KEPT = 20
+
 const keyOfBox = ({ key }: TopicBox) => key
 const keyOfConnector = ({ key }: Connector) => key
 
@@ -72,10 +75,14 @@ export const SceneLayer = memo(
     const { layout } = scene
     const settled = useSettled(scene)
     const { drawn } = view
-    const boxes = useMemo(
-      () => within(layout.boxes, drawn, (box) => box).filter((box) => !far || selected.has(box.topic.id)),
-      [layout, drawn, far, selected],
-    )
+    const boxes = useMemo(() => {
+      const seen = within(layout.boxes, drawn, (box) => box).filter((box) => !far || selected.has(box.topic.id))
+      // What is selected is there also out of view, and so is its way to the root: whoever has the map read out stands on it.
+      const kept = new Set(seen)
+      for (const id of selected.size <= MOST_KEPT ? selected : [])
+        for (let box = layout.byKey.of(id); box; box = box.parent ?? undefined) kept.add(box)
+      return [...kept]
+    }, [layout, drawn, far, selected])
     const connectors = useMemo(
       () => (far ? [] : within(scene.connectors, drawn, ({ bounds }) => bounds)),
       [scene, drawn, far],

@@ -3,6 +3,7 @@ import type { TopicBox } from '../../core/layout/boxes'
 import { sightsOf } from '../../core/layout/view'
 import { composeChild, composeLoose, composeSibling } from '../acts/compose'
 import { tell } from '../app/api'
+import { usePersonalSettings } from '../app/personal'
 import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
 import { beginDrag, giveUpDrag, useDragged } from '../workspace/dragging'
@@ -25,6 +26,7 @@ import { PlusButtons } from './PlusButtons'
 import { PourPanel } from './PourPanel'
 import { SceneLayer } from './SceneLayer'
 import { StageCanvas } from './StageCanvas'
+import type { AskedOnSurface } from './SurfaceMenu'
 import styles from './stage.module.css'
 import { TopicHandles } from './TopicHandles'
 import { useBand } from './use-band'
@@ -38,6 +40,7 @@ const ConnectorMenu = lazy(() => import('./ConnectorMenu'))
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
 const LinksPeek = lazy(() => import('./LinksPeek'))
 const NotePeek = lazy(() => import('./NotePeek'))
+const SurfaceMenu = lazy(() => import('./SurfaceMenu'))
 const TopicMenu = lazy(() => import('../acts/TopicMenu'))
 const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
 
@@ -68,9 +71,11 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const { pouring, drafting, libraryOpen, overviewOpen, active } = useWorkspace()
   const [menu, setMenu] = useState<{ x: number; y: number } | null>(null)
   const [asked, setAsked] = useState<{ chosen: ChosenConnector; x: number; y: number } | null>(null)
+  const [surface, setSurface] = useState<AskedOnSurface | null>(null)
   const [complete, setComplete] = useState<View | null>(null)
   const inPage = useRef<ReadonlySet<object>>(new Set())
   const [hovered, setHovered] = useState<string | null>(null)
+  const plusSigns = usePersonalSettings((settings) => settings.plusSigns)
   const isDragging = useDragged(({ dragged }) => dragged !== null)
   const dropTopic = useDragged(({ dragged: at }) => (at?.over?.index === index ? at.over.target.box.topic.id : null))
   const dropZone = useDragged(({ dragged: at }) => (at?.over?.index === index ? at.over.target.zone : null))
@@ -180,10 +185,18 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         }
       }}
       onContextMenu={(event) => {
-        const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
-        if (!topic) return
+        const target = event.target as Element
+        const at = { x: event.clientX, y: event.clientY }
+        const topic = target.closest('[data-topic]')?.getAttribute('data-topic')
+        if (!topic && target.closest('[data-crosslink], [data-taken], button, textarea')) return
         event.preventDefault()
-        openMenu(topic, { x: event.clientX, y: event.clientY })
+        if (topic) return openMenu(topic, at)
+        const point = pointAt(event)
+        const enclosure = target.closest('[data-enclosure]')?.getAttribute('data-enclosure') ?? null
+        const { k } = transform.current
+        const found = session.mayEdit && !isFar && !enclosure ? connectorAt(scene.connectors, point, k) : null
+        if (found) setAsked({ chosen: found, ...at })
+        else setSurface({ window: at, map: point, enclosure })
       }}
       onPointerOver={(event) => {
         peek.follow(event)
@@ -221,6 +234,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         role="tree"
         aria-label={`Map ${session.titleOf(pane.map)}`}
         aria-multiselectable
+        aria-describedby="tree-keys"
         aria-activedescendant={lastSelected ? `topic-${index}-${layout.byKey.of(lastSelected)?.key ?? ''}` : undefined}
         onFocus={() => workspace.activate(index)}
         onKeyDown={(event) => {
@@ -259,7 +273,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           </g>
         </svg>
       </div>
-      {plusBox && !pane.editing && !isDragging && !isFar && session.mayEdit && (
+      {plusSigns && plusBox && !pane.editing && !isDragging && !isFar && session.mayEdit && (
         <FollowView moves={moves} transform={transform}>
           {(at) => (
             <PlusButtons
@@ -353,6 +367,18 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
             situation={situation()}
             onClose={() => {
               setAsked(null)
+              focusStage()
+            }}
+          />
+        </Suspense>
+      )}
+      {surface && (
+        <Suspense>
+          <SurfaceMenu
+            asked={surface}
+            situation={situation()}
+            onClose={() => {
+              setSurface(null)
               focusStage()
             }}
           />

@@ -13,6 +13,7 @@ import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/recor
 import { TemplateRecord } from '../../core/records/template'
 import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
+import { announce } from '../app/announce'
 import { ask, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
 import { HeldSnapshot, Told } from './api-schemas'
@@ -86,7 +87,8 @@ export class CollectionSession {
     })
     this.server = new OnServer(id, this.jobs, {
       sent: () => this.outbox.run(),
-      made: (change) => this.own.note(change),
+      willBeMade: (change) => this.own.willBeMade(change, this.shown()),
+      made: (change) => this.own.note(change, this.shown()),
       catchUp: () => this.feed.catchUp(),
     })
   }
@@ -338,7 +340,8 @@ export class CollectionSession {
       return false
     }
     const maps = touchedMaps(this.records, change.edits)
-    this.own.note({ ...change, maps: maps === 'all' ? null : [...maps] })
+    announce(change.label)
+    this.own.note({ ...change, maps: maps === 'all' ? null : [...maps] }, this.shown())
     this.outbox.add(change)
     this.changed()
     return true

@@ -34,6 +34,8 @@ const COMMAND_MS = 300_000
 interface Asking {
   /** Resolves when all that was done here is sent. */
   sent(): Promise<void>
+  /** Takes note of the id of a change that the server will make for what is shown here. */
+  willBeMade(id: string): void
   /** Takes note of a change of one's own that the server made. */
   made(change: ToldChange): void
   /** Takes what was told since. */
@@ -120,6 +122,7 @@ export class OnServer {
   /** Asks for a job and waits for its end; null where it failed, and then it was told. */
   private async jobDone(path: string, asked: object): Promise<z.infer<typeof JobAnswer> | null> {
     const id = uuid()
+    this.session.willBeMade(id)
     const look = () => ask(JobAnswer, `${this.base}/jobs/${id}`)
     try {
       const body = { id, ...asked }

@@ -15,6 +15,8 @@ export interface NamedStep {
 /** What this person did in a collection, here or in another tab, in the order in which it was made. */
 export class OwnHistory {
   private changes: OwnChange[] = []
+  /** On which maps steps were made here, beside those on which something of them is seen. */
+  private readonly madeOn = new Map<string, readonly string[] | null>()
   private lists: ReturnType<typeof undoLists<OwnChange>> | null = null
 
   /** Puts what the server knows from before in front of what was done here. */
@@ -32,13 +34,19 @@ export class OwnHistory {
    * Adds a change, or takes the form in which it was committed. Of several that are one step the first stands for all, and the
    * server takes them back together.
    */
-  note(told: OwnChange): void {
+  note(told: OwnChange, madeOn?: readonly string[] | null): void {
+    if (madeOn !== undefined) this.madeOn.set(told.step ?? told.id, madeOn)
     if (told.step && told.step !== told.id) return
     const change = told.step ? { ...told, edits: null } : told
     const at = this.changes.findIndex(({ id }) => id === change.id)
     if (at < 0) this.changes.push(change)
     else this.changes[at] = { ...change, edits: change.edits ?? this.changes[at]!.edits }
     this.lists = null
+  }
+
+  /** Takes note that a change that is still to come belongs to the maps that are shown. */
+  willBeMade(id: string, madeOn: readonly string[] | null): void {
+    this.madeOn.set(id, madeOn)
   }
 
   /** Takes the edits of a change that is known as they were committed. */
@@ -61,9 +69,15 @@ export class OwnHistory {
     return this.lists[which]
   }
 
-  /** What is undone or redone next: the latest of what is seen on the maps that are shown, null for all of them. */
+  /** Whether a step belongs to what is shown: something of it is seen there, or it was done there. */
+  private belongsTo(change: OwnChange, shown: readonly string[] | null): boolean {
+    const madeOn = this.madeOn.get(change.id)
+    return isSeenOn(change, shown) || madeOn === null || madeOn?.some((map) => shown?.includes(map)) === true
+  }
+
+  /** What is undone or redone next: the latest of what belongs to the maps that are shown, null for all of them. */
   next(which: 'undo' | 'redo', shown: readonly string[] | null): OwnChange | null {
-    return this.list(which).findLast((change) => isSeenOn(change, shown)) ?? null
+    return this.list(which).findLast((change) => this.belongsTo(change, shown)) ?? null
   }
 
   /** The last steps that can be undone or redone, the next one first. */
@@ -72,7 +86,7 @@ export class OwnHistory {
     return steps.map((step) => ({
       id: step.id,
       name: actName(step.label),
-      elsewhere: isSeenOn(step, shown) ? null : (step.maps?.[0] ?? null),
+      elsewhere: this.belongsTo(step, shown) ? null : (step.maps?.[0] ?? null),
     }))
   }
 }

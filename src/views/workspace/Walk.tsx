@@ -1,6 +1,7 @@
 import { Button, CloseButton, Group, Paper, Text, Title } from '@mantine/core'
 import { useWindowEvent } from '@mantine/hooks'
 import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { backToFace } from './take-focus'
 import styles from './walk.module.css'
 import { workspace } from './workspace-store'
 
@@ -41,7 +42,10 @@ const STOPS: readonly Stop[] = [
 
 /** A short walk over what is really there, one stop at a time; `step` is null while it is only offered. Esc ends it. */
 export default function Walk({ step }: { step: number | null }) {
-  const end = () => workspace.walk(null)
+  const end = () => {
+    workspace.walk(null)
+    backToFace()
+  }
   return step === null ? <Offer end={end} /> : <StopCard key={step} step={step} end={end} />
 }
 

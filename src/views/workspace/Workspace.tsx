@@ -22,6 +22,7 @@ import type { CollectionSession } from '../sync/collection-session'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { DragWords } from './DragWords'
 import { tellHappened } from './happened'
+import { goToRegion } from './regions'
 import { StatusLine } from './StatusLine'
 import { Surroundings } from './Surroundings'
 import { situationOf } from './situation'
@@ -243,12 +244,25 @@ function Shell({ first }: { first: MapId }) {
       )
         return
       const key = keyName(event)
-      if (!/^(Ctrl|Alt)\+|^F1$/.test(key) || !useWorkspace.getState().panes[active]) return
+      if (!/^(Ctrl|Alt)\+|^(Shift\+)?F\d+$/.test(key) || !useWorkspace.getState().panes[active]) return
       if (actByKey(key, situationOf(session, active))) event.preventDefault()
     }
     window.addEventListener('keydown', press)
     return () => window.removeEventListener('keydown', press)
   }, [session, active])
+
+  // Round the parts of the window from everywhere, also out of a field.
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.key !== 'F6' || event.ctrlKey || event.altKey || document.querySelector('[role="dialog"][aria-modal]'))
+        return
+      event.preventDefault()
+      event.stopPropagation()
+      goToRegion(event.shiftKey ? -1 : 1)
+    }
+    window.addEventListener('keydown', press, true)
+    return () => window.removeEventListener('keydown', press, true)
+  }, [])
 
   if (panes.length === 0) return null
   return (
@@ -257,6 +271,10 @@ function Shell({ first }: { first: MapId }) {
       {leftOpen && <Surroundings />}
       <main className={styles.panes} data-reading={reading !== null || undefined}>
         <VisuallyHidden component="h1">{title}</VisuallyHidden>
+        <VisuallyHidden id="tree-keys">
+          Enter adds a topic, on a map Tab one below it. Letters are written behind its words. Home, End and Ctrl with
+          the up and down arrows follow the tree. F6 goes on to the next part of the window, F1 tells all keys.
+        </VisuallyHidden>
         {panes.map((pane, index) =>
           // What is read stands in the place of the other pane.
           reading && index !== active ? null : (

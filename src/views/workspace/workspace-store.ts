@@ -57,6 +57,7 @@ export type Dialog =
   | { kind: 'doorway'; topic: TopicId }
   | { kind: 'send'; topics: readonly TopicId[]; copies: boolean }
   | { kind: 'keys' }
+  | { kind: 'settings' }
   | { kind: 'beside' }
   | { kind: 'template'; topic: TopicId }
   | { kind: 'gather'; topic: TopicId }

@@ -13,7 +13,16 @@ import { CONTEXT, type Garden } from '../../core/gardens'
 import { mixedPlot, mixing, seenTopics } from '../../core/mixed-plot'
 
 /** Acts that need a page: what has the keyboard there, its address, the clipboard, or words selected in it. */
-const OF_A_PAGE = new Set(['leave-map', 'copy', 'cut', 'keep-from-web', 'passage-topic', 'passage-note', 'draft'])
+const OF_A_PAGE = new Set([
+  'next-part',
+  'part-before',
+  'copy',
+  'cut',
+  'keep-from-web',
+  'passage-topic',
+  'passage-note',
+  'draft',
+])
 
 type Command = (records: Records, ids: IdSource) => Outcome
 

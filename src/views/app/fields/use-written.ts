@@ -17,18 +17,23 @@ interface Asked<Value> {
 export function useWritten<Value>({ shown, read, take }: Asked<Value>) {
   const [text, setText] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const commit = () => {
-    if (text === null) return
+  /** Takes what is written; false where it says nothing. */
+  const commit = (): boolean => {
+    if (text === null) return true
     const reading = text === shown ? null : read(text)
-    if (reading && 'problem' in reading) return setProblem(reading.problem)
+    if (reading && 'problem' in reading) {
+      setProblem(reading.problem)
+      return false
+    }
     setText(null)
     setProblem(null)
     if (reading) take(reading.value)
+    return true
   }
   const leave = useRef(commit)
   leave.current = commit
   // Also where the field goes while somebody writes in it.
-  useEffect(() => () => leave.current(), [])
+  useEffect(() => () => void leave.current(), [])
   return {
     text: text ?? shown,
     problem,
@@ -45,7 +50,8 @@ export function useWritten<Value>({ shown, read, take }: Asked<Value>) {
     },
     commit,
     onKeyDown: (event: KeyboardEvent) => {
-      if (event.key === 'Enter' && !event.nativeEvent.isComposing) commit()
+      // What says nothing is not handed on by the form around it either.
+      if (event.key === 'Enter' && !event.nativeEvent.isComposing && !commit()) event.preventDefault()
       else if (event.key === 'Escape' && text !== null) {
         event.stopPropagation()
         setText(null)

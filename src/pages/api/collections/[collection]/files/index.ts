@@ -2,10 +2,10 @@ import { Use, uploadForPages, uploadToTopic } from '../../../../../server/files/
 import { inThread } from '../../../../../server/heavy/heavy'
 import { endpoint, pathId } from '../../../../../server/http/endpoint'
 import { Failure } from '../../../../../server/http/failure'
-import { AttachmentIdInPath, TopicIdInPath } from '../../../../../server/http/path-ids'
+import { AttachmentIdInPath, ChangeIdInPath, TopicIdInPath, wholeNumber } from '../../../../../server/http/path-ids'
 import { json } from '../../../../../server/http/reply'
 
-/** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map; with `use=pages` onto none, for pages that are brought in next; with `replaces` as the newer version of a file on it. */
+/** Uploads one file, the body of the request, onto a topic: as a file, as its picture, or as what lies behind its map; with `use=pages` onto none, for pages that are brought in next; with `replaces` as the newer version of a file on it; with `step`, `of` and, for the first, `first`, as one of several that are undone together. */
 export const POST = endpoint({
   access: 'editor of a map',
   cost: 20,
@@ -19,7 +19,13 @@ export const POST = endpoint({
     const named = url.searchParams.get('replaces')
     const replaces = named === null ? null : pathId(AttachmentIdInPath, named, 'file')
     const purpose = { use: use.data, replaces }
-    const change = await uploadToTopic(who, topic, name, purpose, asked.bytes())
+    const stepId = url.searchParams.get('step')
+    const of = wholeNumber(url.searchParams.get('of'), 1)
+    const step =
+      stepId === null
+        ? null
+        : { id: pathId(ChangeIdInPath, stepId, 'step'), of, isFirst: url.searchParams.has('first') }
+    const change = await uploadToTopic(who, topic, name, purpose, asked.bytes(), step)
     return json(201, { change })
   },
 })

@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { transaction } from '../../server/database'
-import { endpoint } from '../../server/http/endpoint'
-import { Failure } from '../../server/http/failure'
-import { json } from '../../server/http/reply'
-import { claimGuest, endGuest } from '../../server/people/people'
-import { expiredCookie, forgetSessions, sessionCookie } from '../../server/people/sessions'
-import { lookWhoMayListen } from '../../server/telling/rooms'
+import { transaction } from '../../../server/database'
+import { endpoint } from '../../../server/http/endpoint'
+import { Failure } from '../../../server/http/failure'
+import { json } from '../../../server/http/reply'
+import { claimGuest, endGuest } from '../../../server/people/people'
+import { expiredCookie, forgetSessions, sessionCookie } from '../../../server/people/sessions'
+import { lookWhoMayListen } from '../../../server/telling/rooms'
 
 /** Who is calling; null where nobody is signed in. */
 export const GET = endpoint({ access: 'anyone', handle: async ({ who }) => json(200, who) })

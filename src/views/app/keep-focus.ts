@@ -1,0 +1,47 @@
+import { activeFace } from '../workspace/active-face'
+import { awaited } from '../workspace/awaited-field'
+
+const CAN_HAVE_KEYBOARD =
+  '[data-leads], input:not(:disabled), textarea:not(:disabled), button:not(:disabled), a[href], [contenteditable="true"], [tabindex="0"]'
+
+/** When it is looked whether the keyboard is still somewhere, after something was pressed, in ms: what goes may go a moment later. */
+const LOOKS = [60, 400, 1_500]
+
+/** What had the keyboard last, and all around it, from the inside. */
+let path: Element[] = []
+
+function remember({ target }: FocusEvent): void {
+  path = []
+  for (let at = target instanceof Element ? target : null; at; at = at.parentElement) path.push(at)
+}
+
+/** Brings the keyboard back where what had it is gone: to the nearest place around it that is left, else to the map. */
+function look(): void {
+  const now = document.activeElement
+  const [lost] = path
+  if ((now !== null && now !== document.body) || !lost || awaited() !== null) return
+  // Who has pressed on an empty place has taken the keyboard away themselves.
+  if (lost.isConnected && !lost.matches(':disabled')) return
+  const around = path.slice(1).find((element) => element.isConnected && element.querySelector(CAN_HAVE_KEYBOARD))
+  const isAnywhere = !around || around.contains(document.querySelector('main'))
+  const next = isAnywhere
+    ? (activeFace() ?? document.querySelector<HTMLElement>(`main :is(${CAN_HAVE_KEYBOARD})`))
+    : around.querySelector<HTMLElement>(CAN_HAVE_KEYBOARD)
+  next?.focus({ preventScroll: true })
+}
+
+const lookSoon = () => {
+  for (const after of LOOKS) setTimeout(look, after)
+}
+
+/** Has the keyboard never be nowhere: whatever was pressed, something that makes sense has it a moment later. */
+export function keepFocus(): () => void {
+  document.addEventListener('focusin', remember)
+  document.addEventListener('click', lookSoon, true)
+  document.addEventListener('keyup', lookSoon, true)
+  return () => {
+    document.removeEventListener('focusin', remember)
+    document.removeEventListener('click', lookSoon, true)
+    document.removeEventListener('keyup', lookSoon, true)
+  }
+}
