@@ -53,6 +53,8 @@ export const theme = createTheme({
   components: {
     Badge: Badge.extend({ defaultProps: { tt: 'none' } }),
     Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Dismiss' } } },
+    // A menu that a key opens is not closed by that same key.
+    Menu: { defaultProps: { clickOutsideEvents: ['mousedown', 'touchstart'] } },
     // The head of a dialog is no banner of the page.
     Modal: Modal.extend({
       defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'none' } } },

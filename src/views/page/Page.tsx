@@ -66,6 +66,7 @@ export default function Page({ pane, index }: { pane: Pane; index: number }) {
         ref={container}
         className={styles.text}
         role="document"
+        data-face
         tabIndex={0}
         aria-label={`Page of ${session.titleOf(pane.map)}`}
         onFocus={() => workspace.activate(index)}

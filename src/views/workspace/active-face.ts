@@ -1,4 +1,4 @@
 /** The face of a map in the pane that had the keyboard last, else in any. */
 export const activeFace = (): HTMLElement | null =>
-  document.querySelector<HTMLElement>('[data-active="true"] [role="tree"]') ??
-  document.querySelector<HTMLElement>('main [role="tree"]')
+  document.querySelector<HTMLElement>('[data-active="true"] :is([role="tree"], [data-face])') ??
+  document.querySelector<HTMLElement>('main :is([role="tree"], [data-face])')

@@ -13,7 +13,7 @@ export type Aim = 'field' | 'control' | 'map'
 const DESTINATION: Record<Aim, string> = {
   field: EDITABLE,
   control: `${EDITABLE}, [role="dialog"], [role="dialog"] *, [data-leads], [data-leads] *`,
-  map: '[role="tree"]',
+  map: '[role="tree"], [data-face]',
 }
 
 /** How keys are kept among the words that come before and after them: Enter is a line's end. */

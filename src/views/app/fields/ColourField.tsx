@@ -32,25 +32,29 @@ export function ColourField({ value, take, ...others }: Props) {
     if ('value' in reading) written.choose(reading.value)
   }
   return (
-    <ColorInput
-      autoComplete="off"
-      {...others}
-      fixOnBlur={false}
-      value={written.text}
-      error={written.problem}
-      onChange={written.write}
-      onChangeEnd={choose}
-      wrapperProps={{
-        onInputCapture: () => {
-          isTyping.current = true
-          queueMicrotask(() => {
-            isTyping.current = false
-          })
-        },
+    <div
+      onInputCapture={() => {
+        isTyping.current = true
+        // After all that hears of this letter.
+        setTimeout(() => {
+          isTyping.current = false
+        })
       }}
-      onBlur={written.commit}
-      onKeyDown={written.onKeyDown}
-      eyeDropperButtonProps={{ 'aria-label': `Take a colour from the screen: ${others['aria-label'] ?? others.label}` }}
-    />
+    >
+      <ColorInput
+        autoComplete="off"
+        {...others}
+        fixOnBlur={false}
+        value={written.text}
+        error={written.problem}
+        onChange={written.write}
+        onChangeEnd={choose}
+        onBlur={written.commit}
+        onKeyDown={written.onKeyDown}
+        eyeDropperButtonProps={{
+          'aria-label': `Take a colour from the screen: ${others['aria-label'] ?? others.label}`,
+        }}
+      />
+    </div>
   )
 }
