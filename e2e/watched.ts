@@ -1,6 +1,6 @@
 import { type BrowserContext, test as base } from '@playwright/test'
 
-export type { Browser, BrowserContext, Locator, Page } from '@playwright/test'
+export type { Browser, BrowserContext, Page } from '@playwright/test'
 export { expect } from '@playwright/test'
 
 /** What went wrong in a page without the story having said that it may. */

@@ -1,12 +1,12 @@
 import { existsSync, readdirSync } from 'node:fs'
 import { mkdir, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve, sep } from 'node:path'
-import { parseArgs } from 'node:util'
 import type { MapId } from '../core/records/ids'
 import { Records } from '../core/records/records'
 import { buildSite } from '../site/site'
 import { checkCollection } from './check'
 import { createCollection, wholeCollection } from './collections'
+import { readArguments } from './command-arguments'
 import { unlimited } from './commit/commit-changes'
 import { type ComparedPair, compareMaps } from './compare-maps'
 import { closeDatabase, database, transaction } from './database'
@@ -41,22 +41,25 @@ const USAGE = `Usage:
 const ON_FILES: readonly string[] = ['split', 'compare']
 
 /** Whether a job needs the database. */
-export const needsDatabase = ([job, ...args]: readonly string[]): boolean =>
-  job !== undefined && !(ON_FILES.includes(job) && args.every((arg) => arg.startsWith('--') || existsSync(arg)))
+export function needsDatabase(args: readonly string[]): boolean {
+  const asked = readArguments(args)
+  if ('problem' in asked || asked.values.help) return false
+  const [job, ...paths] = asked.positionals
+  return job !== undefined && !(ON_FILES.includes(job) && paths.every((path) => existsSync(path)))
+}
 
 /** Runs one job; returns the exit code. What is asked for goes to standard output, trouble to standard error. */
 export async function runCommandLine(args: readonly string[]): Promise<number> {
-  const { values, positionals } = parseArgs({
-    args: [...args],
-    allowPositionals: true,
-    options: {
-      out: { type: 'string' },
-      collection: { type: 'string' },
-      title: { type: 'string' },
-      owner: { type: 'string' },
-      json: { type: 'boolean', default: false },
-    },
-  })
+  const asked = readArguments(args)
+  if ('problem' in asked) {
+    process.stderr.write(`${asked.problem}\n\n`)
+    return usage()
+  }
+  const { values, positionals } = asked
+  if (values.help) {
+    process.stdout.write(USAGE)
+    return 0
+  }
   const [job, path, other] = positionals
   try {
     switch (job) {

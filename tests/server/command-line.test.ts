@@ -79,6 +79,22 @@ test('a folder that holds something else is not written over, and wrong calls ar
   expect((await folvet('check', '--collection', 'No such collection')).code).toBe(1)
 }, 60_000)
 
+test('what is asked wrongly is told in words, with what may have been meant, and help is no mistake', async () => {
+  const asked = await Promise.all([
+    folvet('--help'),
+    folvet('publish', '-h'),
+    folvet('publish', '--outt', folder),
+    folvet('publsh', '--out', folder),
+    folvet('check', '--collection'),
+  ])
+  expect(asked.map(({ code }) => code)).toEqual([0, 0, 2, 2, 2])
+  expect(asked.slice(0, 2).every(({ output }) => output.startsWith('Usage:'))).toBe(true)
+  expect(asked[2]!.trouble).toMatch(/^There is no option --outt\. Did you mean --out\?/)
+  expect(asked[3]!.trouble).toMatch(/^There is no job publsh\. Did you mean publish\?/)
+  expect(asked[4]!.trouble).toMatch(/^The option --collection /)
+  for (const { trouble } of asked) expect(trouble).not.toMatch(/\n\s+at /)
+}, 60_000)
+
 test('two files are compared and one is split without a database, and nothing is changed', async () => {
   const [a, b, list] = ['a.txt', 'b.md', 'list.txt'].map((name) => join(folder, name)) as [string, string, string]
   writeFileSync(a, 'Trip\n  Costs\n    Hotel\n    Train tickets\n')

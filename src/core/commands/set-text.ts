@@ -1,13 +1,9 @@
 import { type TopicId, WeblinkId } from '../records/ids'
 import { isRoot } from '../records/place'
-import { isFollowable, newWeblink, readableAddress } from '../records/weblink'
+import { addressIn, newWeblink, readableAddress } from '../records/weblink'
 import { titleOf } from '../text/title'
 import { rankAfterLast } from '../tree/rank'
 import { command, named } from './command'
-
-/** A text that is nothing but one address: what is left to read of it. Null for any other text. */
-const onlyAddress = (text: string): string | null =>
-  /\s/.test(text.trim()) || !isFollowable(text.trim()) ? null : readableAddress(text)
 
 /**
  * Gives a topic another text. A text that is nothing but an address becomes a web link of the topic. A map that is named
@@ -16,12 +12,11 @@ const onlyAddress = (text: string): string | null =>
 export const setText = command((change, args: { topic: TopicId; text: string }) => {
   const { records } = change
   const topic = change.topic(args.topic)
-  const readable = onlyAddress(args.text)
-  const text = readable ?? args.text
+  const url = addressIn(args.text)
+  const text = url === null ? args.text : readableAddress(url)
   change.update('topic', topic.id, { text })
   const links = records.weblinks(topic.id)
-  const url = args.text.trim()
-  if (readable !== null && !links.some((link) => link.url === url)) {
+  if (url !== null && !links.some((link) => link.url === url)) {
     const id = change.newId(WeblinkId)
     change.create('weblink', newWeblink({ id, topic: topic.id, url, title: '', rank: rankAfterLast(links) }))
   }

@@ -11,6 +11,15 @@ export const MAX_ADDRESS = 2_000
 /** Addresses that may be followed from a page: nothing that runs as script. */
 export const isFollowable = (url: string): boolean => /^(https?:\/\/[^\s/?#]+|mailto:[^\s@]+@[^\s@]+)/i.test(url)
 
+const PLAIN_MAIL = /^[^\s@:/]+@[^\s@/]+\.[^\s@/.]+$/
+
+/** The address that a text is and nothing else, to be followed: of the web, or of mail, also where it is written plain. Null for any other text. */
+export function addressIn(text: string): string | null {
+  const written = text.trim()
+  if (/\s/.test(written)) return null
+  return isFollowable(written) ? written : PLAIN_MAIL.test(written) ? `mailto:${written}` : null
+}
+
 /** A named address on the web, carried by a topic. */
 export const WeblinkRecord = z.strictObject({
   id: WeblinkId,

@@ -130,7 +130,8 @@ export const DRESS_ACTS = [
     },
     ...(['bold', 'italic'] as const).map((field) => ({
       id: field,
-      name: (situation: Situation) => `${isWritten(situation, field) ? 'Not' : 'In'} ${field} letters`,
+      name: (situation: Situation) =>
+        isWritten(situation, field) ? `Letters not ${field}` : field === 'bold' ? 'Bold letters' : 'Italic letters',
       keys: [field === 'bold' ? 'Ctrl+b' : 'Ctrl+i'],
       when: [mayEdit, some],
       act: (situation: Situation) => {

@@ -11,10 +11,12 @@ import type { TopicRecord } from '../../core/records/topic'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { mapNumbers } from '../../core/tree/map-numbers'
 import TopicMenu from '../acts/TopicMenu'
+import { rangeBetween } from '../app/range'
 import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
+import { backToFace } from '../workspace/take-focus'
 import { handleTreeKey, type Navigate } from '../workspace/tree-keys'
 import { useShownRow } from '../workspace/use-shown-row'
 import { type Pane, workspace } from '../workspace/workspace-store'
@@ -116,7 +118,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
   const selected = new Set<string>(pane.selected)
   const last = pane.selected.at(-1)
   const situation = () => situationOf(session, index)
-  const focusTree = useCallback(() => container.current?.focus({ preventScroll: true }), [])
+  const focusTree = useCallback(() => backToFace(container.current), [])
 
   useShownRow(
     pane,
@@ -145,7 +147,10 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
     if (event.button !== 0 || (event.target as Element).closest('textarea, button')) return
     focusTree()
     const again = pane.selected.length === 1 && pane.selected[0] === id
-    if (event.shiftKey || event.ctrlKey || event.metaKey)
+    if (event.shiftKey && pane.selected.length > 0) {
+      const order = rows.map(({ topic }) => topic.id)
+      workspace.select(index, [...new Set([...pane.selected, ...rangeBetween(order, pane.selected.at(-1), id)])])
+    } else if (event.shiftKey || event.ctrlKey || event.metaKey)
       workspace.select(index, selected.has(id) ? pane.selected.filter((other) => other !== id) : [...pane.selected, id])
     else if (again && session.mayEdit) {
       event.preventDefault()

@@ -20,15 +20,16 @@ const LinksSection = lazy(() => import('./LinksSection'))
 const LayoutSection = lazy(() => import('./LayoutSection'))
 const LookSection = lazy(() => import('./look/LookSection'))
 
+/** In the order of use. */
 const SECTION_NAMES: Record<Section, string> = {
   note: 'Note',
+  files: 'Files',
   links: 'Links',
-  marks: 'Badges, tags, picture',
   dates: 'Dates and task',
+  marks: 'Badges, tags, picture',
+  comments: 'Comments',
   layout: 'Layout',
   look: 'Look',
-  files: 'Files',
-  comments: 'Comments',
 }
 
 /** The name of a section with what it holds, to be read while it is closed; quiet where it holds nothing. */
@@ -159,6 +160,17 @@ export const TopicSheet = memo(() => {
             />
           </Accordion.Panel>
         </Accordion.Item>
+        <Accordion.Item value="files" id="sheet-files">
+          {head('files')}
+          <Accordion.Panel>
+            {lastOf}
+            {sections.includes('files') && (
+              <Suspense fallback={<Skeleton height={60} />}>
+                <FilesSection topic={topic} />
+              </Suspense>
+            )}
+          </Accordion.Panel>
+        </Accordion.Item>
         <Accordion.Item value="links" id="sheet-links">
           {head('links')}
           <Accordion.Panel>
@@ -170,18 +182,29 @@ export const TopicSheet = memo(() => {
             )}
           </Accordion.Panel>
         </Accordion.Item>
-        <Accordion.Item value="marks" id="sheet-marks">
-          {head('marks')}
-          <Accordion.Panel>
-            <MarksSection topic={topic} topics={topics} />
-          </Accordion.Panel>
-        </Accordion.Item>
         <Accordion.Item value="dates" id="sheet-dates">
           {head('dates')}
           <Accordion.Panel>
             {sections.includes('dates') && (
               <Suspense fallback={<Skeleton height={120} />}>
                 <DatesSection key={topic.id} topics={topics} />
+              </Suspense>
+            )}
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="marks" id="sheet-marks">
+          {head('marks')}
+          <Accordion.Panel>
+            <MarksSection topic={topic} topics={topics} />
+          </Accordion.Panel>
+        </Accordion.Item>
+        <Accordion.Item value="comments" id="sheet-comments">
+          {head('comments')}
+          <Accordion.Panel>
+            {lastOf}
+            {sections.includes('comments') && (
+              <Suspense fallback={<Skeleton height={60} />}>
+                <CommentsSection topic={topic} />
               </Suspense>
             )}
           </Accordion.Panel>
@@ -203,28 +226,6 @@ export const TopicSheet = memo(() => {
             {sections.includes('look') && (
               <Suspense fallback={<Skeleton height={140} />}>
                 <LookSection key={topic.id} topic={topic} topics={topics} level={level} />
-              </Suspense>
-            )}
-          </Accordion.Panel>
-        </Accordion.Item>
-        <Accordion.Item value="files" id="sheet-files">
-          {head('files')}
-          <Accordion.Panel>
-            {lastOf}
-            {sections.includes('files') && (
-              <Suspense fallback={<Skeleton height={60} />}>
-                <FilesSection topic={topic} />
-              </Suspense>
-            )}
-          </Accordion.Panel>
-        </Accordion.Item>
-        <Accordion.Item value="comments" id="sheet-comments">
-          {head('comments')}
-          <Accordion.Panel>
-            {lastOf}
-            {sections.includes('comments') && (
-              <Suspense fallback={<Skeleton height={60} />}>
-                <CommentsSection topic={topic} />
               </Suspense>
             )}
           </Accordion.Panel>

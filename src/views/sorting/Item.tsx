@@ -8,7 +8,8 @@ interface Props {
   text: string
   isChosen: boolean
   isFaint: boolean
-  choose(topic: TopicId, more: boolean): void
+  /** `isRange` takes all from the one chosen last to this one. */
+  choose(topic: TopicId, more: boolean, isRange: boolean): void
 }
 
 /** An item on the table: dragged, chosen, and sent to a band by its digit. */
@@ -24,7 +25,7 @@ export const Item = memo(({ id, text, isChosen, isFaint, choose }: Props) => {
       data-dragged={isDragging || undefined}
       aria-pressed={isChosen}
       {...listeners}
-      onClick={(event) => choose(id, event.ctrlKey || event.metaKey || event.shiftKey)}
+      onClick={(event) => choose(id, event.ctrlKey || event.metaKey, event.shiftKey)}
     >
       {text || 'Untitled'}
     </button>

@@ -19,6 +19,7 @@ import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { FullWindow } from '../app/FullWindow'
+import { rangeBetween } from '../app/range'
 import { useSession } from '../sync/use-session'
 import { PourField } from '../to-place/ToPlace'
 import { type Sortable, useWorkspace } from '../workspace/workspace-store'
@@ -51,16 +52,16 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const search = useRef(new TypedSearch())
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const items = useMemo(() => [...bands.flatMap(({ band }) => band.items), ...table.pool], [bands, table])
+  const order = useRef<readonly TopicId[]>([])
+  order.current = items.map(({ id }) => id)
   const chosen = marked.filter((id) => items.some((item) => item.id === id))
   const choose = useCallback(
-    (topic: TopicId, more: boolean) =>
-      setMarked((before) =>
-        before.includes(topic)
-          ? before.filter((id) => id !== topic)
-          : more || before.length > 1
-            ? [...before, topic]
-            : [topic],
-      ),
+    (topic: TopicId, more: boolean, isRange: boolean) =>
+      setMarked((before) => {
+        if (isRange) return [...new Set([...before, ...rangeBetween(order.current, before.at(-1), topic)])]
+        if (before.includes(topic)) return before.filter((id) => id !== topic)
+        return more || before.length > 1 ? [...before, topic] : [topic]
+      }),
     [],
   )
   const nameOf = (topic: string) => records.get('topic', topic)?.text || 'Untitled'

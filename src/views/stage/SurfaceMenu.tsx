@@ -23,6 +23,8 @@ interface Row {
 
 /** Acts of the table that are done on the empty surface as well, as far as they apply. */
 const ON_SURFACE = ['fit', 'view-back', 'select-all', 'to-place', 'undo', 'redo']
+/** In a panel it stands below the heading that says so. */
+const ALL = 'Select everything on the map'
 
 /** What can be done where no topic is: on the empty surface of a map, or to an enclosure. */
 export default function SurfaceMenu({
@@ -76,7 +78,9 @@ export default function SurfaceMenu({
   const known = ON_SURFACE.flatMap((id): Row[] => {
     const act = ACTS.find((each) => each.id === id)
     if (!act || act.whyNot(situation) !== null) return []
-    return [{ name: act.name(situation), key: keysOf(act)[0], go: () => perform(act, situation) }]
+    return [
+      { name: id === 'select-all' ? ALL : act.name(situation), key: keysOf(act)[0], go: () => perform(act, situation) },
+    ]
   })
   const rows = (of: readonly Row[]) =>
     of.map(({ name, key, go }) => (

@@ -6,7 +6,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import { type Drawing, px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
 import { drawTopic, isLate } from '../../core/scene/topic-drawing'
-import { calendarHere } from '../app/when'
+import { calendarHere, sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import { type Section, workspace } from '../workspace/workspace-store'
 import { Drawn } from './Drawn'
@@ -90,11 +90,13 @@ export const TopicNode = memo(
     const [dx, dy] = [px(box.x - x), px(box.y - y)]
     const position = siblings ? positionAmong(siblings, topic.id) : 1
     const extras = [
-      ...(box.behind !== null ? [`opens a map with ${box.behind} topics`] : []),
+      ...(box.behind !== null ? [`opens a map with ${box.behind === 1 ? '1 topic' : `${box.behind} topics`}`] : []),
       ...topic.badges.map(badgeName),
       ...box.face.tags.tags.map(({ name }) => `tagged ${name}`),
       ...(topic.picture ? ['with a picture'] : []),
       ...box.signs.map(({ sign, count }) => signName(sign, count, isLate(box, calendarHere().today))),
+      ...(topic.dates ? [`dated ${sayDays(topic.dates)}`] : []),
+      ...session.records.enclosuresOf(topic.id).flatMap(({ title }) => (title ? [`in the frame ${title}`] : [])),
     ]
     return (
       <g

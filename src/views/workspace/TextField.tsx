@@ -4,7 +4,7 @@ import { setText } from '../../core/commands/set-text'
 import { parentOf } from '../../core/records/place'
 import { MAX_TOPIC_TEXT } from '../../core/records/text'
 import type { TopicRecord } from '../../core/records/topic'
-import { isFollowable } from '../../core/records/weblink'
+import { addressIn } from '../../core/records/weblink'
 import { actByKey, isActKey, keyName } from '../acts/acts'
 import { composeChild, composeSibling } from '../acts/compose'
 import type { CollectionSession } from '../sync/collection-session'
@@ -59,7 +59,7 @@ export function TextField({
     const before = session.records.get('topic', topic)
     if (session.isComposing(topic)) {
       session.finishComposing(kept)
-      if (kept !== null && isFollowable(kept.trim()))
+      if (kept !== null && addressIn(kept) !== null)
         session.run((records, newIds) => setText(records, { topic, text: kept }, newIds))
     } else if (kept !== null && before && kept !== before.text)
       session.run((records, newIds) => setText(records, { topic, text: kept }, newIds))

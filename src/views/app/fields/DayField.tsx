@@ -66,6 +66,9 @@ export function DayField({ value, min, take, disabled, ...others }: Props) {
                 defaultDate={value ?? min ?? today ?? undefined}
                 minDate={min}
                 firstDayOfWeek={firstDayOfWeek()}
+                // Red is for what is due.
+                weekendDays={[]}
+                hideOutsideDates
                 monthLabelFormat={daysInWords({ month: 'long', year: 'numeric' })}
                 monthsListFormat={daysInWords({ month: 'short' })}
                 weekdayFormat={daysInWords({ weekday: 'short' })}
