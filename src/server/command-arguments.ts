@@ -2,7 +2,7 @@ import { parseArgs } from 'node:util'
 import { isNearly } from '../core/text/nearly'
 
 /** What the command line can be asked to do. */
-export const JOBS = ['import', 'export', 'publish', 'check', 'split', 'compare', 'demo'] as const
+const JOBS = ['import', 'export', 'publish', 'check', 'split', 'compare', 'demo'] as const
 
 const OPTIONS = {
   out: { type: 'string' },
