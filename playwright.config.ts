@@ -6,14 +6,15 @@ const port = 4185
 export default defineConfig({
   testDir: 'e2e',
   workers: 1,
-  timeout: 90_000,
-  expect: { timeout: 8_000 },
+  // Only what fails waits so long: a machine that others use as well can stand still for seconds.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   reporter: process.env.FOLVET_REPORT ? [['list'], ['json', { outputFile: process.env.FOLVET_REPORT }]] : 'list',
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     screenshot: 'only-on-failure',
     // To trace each step of each story takes a fifth of the time of all.
     trace: process.env.FOLVET_TRACE ? 'retain-on-failure' : 'off',

@@ -214,6 +214,8 @@ test('everything but typing works with the mouse: fold by its sign, loose topics
 })
 
 test('no screen has a barrier that axe finds, in light and in dark', async ({ page }) => {
+  // Some fifty looks at whole screens.
+  test.setTimeout(180_000)
   const found = async (only: readonly string[]) => {
     const axe = new AxeBuilder({ page })
     const { violations } = await (only.length > 0 ? axe.withRules([...only]) : axe).analyze()
