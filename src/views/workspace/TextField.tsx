@@ -107,8 +107,8 @@ export function TextField({
     const key = keyName(event)
     const isEmpty = isNew && text.trim() === ''
     if (key === 'Escape') leave(isNew ? text : null)
-    else if (key === 'Enter' && isNew) goOn('sibling')
-    else if (key === 'Enter') leave(text)
+    else if ((key === 'Enter' || key === 'Ctrl+Enter') && isNew) goOn('sibling')
+    else if (key === 'Enter' || key === 'Ctrl+Enter') leave(text)
     else if (key === 'Tab' && isNew) goOn('child')
     else if (key === 'Shift+Tab' && isNew) goOn('out')
     else if (key === 'Tab' || key === 'Shift+Tab') {
