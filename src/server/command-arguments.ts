@@ -19,7 +19,7 @@ export type Asked = ReturnType<typeof parsed> | { problem: string }
 const parsed = (args: readonly string[]) => parseArgs({ args: [...args], allowPositionals: true, options: OPTIONS })
 
 const perhaps = (written: string, known: readonly string[], before = ''): string => {
-  const meant = known.find((name) => name.startsWith(written) || isNearly(written, name))
+  const meant = known.find((name) => name.startsWith(written) || written.startsWith(name) || isNearly(written, name))
   return meant ? ` Did you mean ${before}${meant}?` : ''
 }
 
