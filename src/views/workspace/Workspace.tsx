@@ -240,7 +240,8 @@ function Shell({ first }: { first: MapId }) {
       const target = event.target as Element
       if (
         event.defaultPrevented ||
-        target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]')
+        (target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]') &&
+          !target.matches('[data-on-its-way]'))
       )
         return
       const key = keyName(event)

@@ -26,6 +26,12 @@ const KEPT_KEYS: Record<string, KeyboardEventInit> = {
 }
 const UP_TO_A_KEY = new RegExp(`^[^${Object.keys(KEPT_KEYS).join('')}]*`)
 
+/** Whether a key with Alt or Ctrl is meant for an act, and not for what is being written. */
+function isActKey(event: KeyboardEvent): boolean {
+  if (event.getModifierState('AltGraph') || /^(Control|Alt|Meta|Shift|Enter)$/.test(event.key)) return false
+  return event.altKey || ((event.ctrlKey || event.metaKey) && !/^[acvxyz]$/i.test(event.key))
+}
+
 /** A field that nobody sees, for what is typed as long as the one for which it is meant is not there. */
 class Waiting {
   private readonly field = document.createElement('textarea')
@@ -39,7 +45,10 @@ class Waiting {
     field.setAttribute('aria-label', 'On its way')
     field.style.cssText = 'position:fixed;top:0;left:0;width:1px;height:1px;opacity:0;border:0;padding:0'
     field.tabIndex = -1
+    field.dataset.onItsWay = ''
     field.addEventListener('keydown', (event) => {
+      // Another act, before anything was typed for this one: it is done instead.
+      if (isActKey(event) && field.value === '') return this.giveUp()
       event.stopPropagation()
       const isCommand = event.ctrlKey || event.metaKey
       if (event.key === 'Escape' && field.value === '') this.giveUp()
