@@ -10,6 +10,10 @@ export interface DayReader {
   order: DayOrder
 }
 
+/** So long a day, or a time of day, may be written, in UTF-16 code units: `the second Wednesday of September`. */
+export const LONGEST_DAY = 60
+export const LONGEST_TIME = 20
+
 /** Years that somebody can mean who types in a hurry: beyond them a year is half written. */
 const [FIRST_YEAR, LAST_YEAR] = [1000, 2999]
 /** A year of two figures is in this century, or, later than so many years from now, in the one before. */
@@ -92,7 +96,7 @@ function readWords(text: string, { today, order }: DayReader): string | null {
  */
 export function readDay(text: string, reader: DayReader): string | null {
   const written = text.trim().replaceAll(/\s+/g, ' ')
-  if (written === '' || written.length > 60) return null
+  if (written === '' || written.length > LONGEST_DAY) return null
   const figures = readFigures(written, reader)
   return figures === undefined ? readWords(written, reader) : figures
 }

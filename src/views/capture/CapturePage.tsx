@@ -16,6 +16,8 @@ import { useRef, useState } from 'react'
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import type { TopicId } from '../../core/records/ids'
+import { MAX_TITLE } from '../../core/records/text'
+import { MAX_ADDRESS } from '../../core/records/weblink'
 import { ask, tellTrouble, twice } from '../app/api'
 import { useCollections } from '../app/collections'
 import { PageFrame } from '../app/PageFrame'
@@ -52,6 +54,9 @@ function WhenKnown() {
     </Alert>
   )
 }
+
+/** So many letters of a page are kept as its words: what is longer is better attached as a file. */
+const MOST_QUOTED = 20_000
 
 /** What the bookmark has brought along: all of it comes from a page that anybody may have written. */
 function broughtAlong() {
@@ -138,14 +143,14 @@ function Capture() {
       <TextInput
         label="What it is called"
         value={text}
-        maxLength={500}
+        maxLength={MAX_TITLE}
         onChange={(event) => setText(event.currentTarget.value)}
       />
       <TextInput
         label="Address"
         placeholder="https://example.org/page"
         value={address}
-        maxLength={2_000}
+        maxLength={MAX_ADDRESS}
         onChange={(event) => setAddress(event.currentTarget.value)}
       />
       <Textarea
@@ -153,7 +158,7 @@ function Capture() {
         autosize
         minRows={3}
         maxRows={14}
-        maxLength={20_000}
+        maxLength={MOST_QUOTED}
         value={quote}
         onChange={(event) => setQuote(event.currentTarget.value)}
       />

@@ -6,6 +6,7 @@ import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/
 import { limitsOf } from '../../core/crowding/piece-cost'
 import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
+import { MAX_TITLE } from '../../core/records/text'
 import { COLLECTION_SCREENS, screenAddress } from '../app/collection-screens'
 import { Modal } from '../app/Modal'
 import { OpenedCollection } from '../app/OpenedCollection'
@@ -197,7 +198,14 @@ function FolderMenu({ folder }: { folder: FolderRecord }) {
             }}
           >
             <Stack>
-              <TextInput name="name" label="Name" defaultValue={folder.title} required maxLength={500} data-autofocus />
+              <TextInput
+                name="name"
+                label="Name"
+                defaultValue={folder.title}
+                required
+                maxLength={MAX_TITLE}
+                data-autofocus
+              />
               <Button type="submit">Rename</Button>
             </Stack>
           </form>
@@ -279,7 +287,7 @@ function NameDialog({ asked, onClose }: { asked: Naming; onClose(): void }) {
     <Modal opened onClose={onClose} title={title}>
       <form onSubmit={submit}>
         <Stack>
-          <TextInput name="name" label="Name" defaultValue={before} required maxLength={500} data-autofocus />
+          <TextInput name="name" label="Name" defaultValue={before} required maxLength={MAX_TITLE} data-autofocus />
           <Button type="submit">Rename</Button>
         </Stack>
       </form>

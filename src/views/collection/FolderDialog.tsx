@@ -2,6 +2,7 @@ import { Button, Group, Select, Stack, Text, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { makeFolder } from '../../core/commands/folders'
 import { FolderId, type MapId } from '../../core/records/ids'
+import { MAX_TITLE } from '../../core/records/text'
 import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 import { folderNames } from './folder-rows'
@@ -51,7 +52,7 @@ export function FolderDialog({ maps, onClose }: { maps: readonly MapId[]; onClos
             label="Or a new folder"
             description={chosen && chosen !== NONE ? 'It is made inside the one above.' : undefined}
             value={name}
-            maxLength={500}
+            maxLength={MAX_TITLE}
             onChange={(event) => setName(event.currentTarget.value)}
           />
           <Group justify="flex-end">

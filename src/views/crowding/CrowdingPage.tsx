@@ -7,6 +7,7 @@ import type { SplitPart } from '../../core/commands/split-off'
 import { limitsOf } from '../../core/crowding/piece-cost'
 import { LIMITS } from '../../core/records/collection'
 import { MapId, TopicId } from '../../core/records/ids'
+import { MAX_TITLE } from '../../core/records/text'
 import { ask, tell, wordsFor } from '../app/api'
 import { NumberField } from '../app/fields/NumberField'
 import { OpenedCollection } from '../app/OpenedCollection'
@@ -211,7 +212,7 @@ function OneMap({
                   className={styles.name}
                   aria-label={`Name of the map for ${part.name}`}
                   value={shownName}
-                  maxLength={500}
+                  maxLength={MAX_TITLE}
                   readOnly={!session.mayEdit}
                   onChange={(event) => say(part, { name: event.currentTarget.value })}
                 />

@@ -1,4 +1,5 @@
 import { Autocomplete, Button, Stack, TextInput } from '@mantine/core'
+import { MAX_TITLE } from '../../core/records/text'
 import { Modal } from '../app/Modal'
 import type { Dialog } from '../workspace/workspace-store'
 
@@ -15,9 +16,21 @@ export function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: '
       >
         <Stack>
           {asked.choices ? (
-            <Autocomplete name="text" label={asked.label} data={[...asked.choices]} maxLength={500} data-autofocus />
+            <Autocomplete
+              name="text"
+              label={asked.label}
+              data={[...asked.choices]}
+              maxLength={MAX_TITLE}
+              data-autofocus
+            />
           ) : (
-            <TextInput name="text" label={asked.label} defaultValue={asked.value} maxLength={500} data-autofocus />
+            <TextInput
+              name="text"
+              label={asked.label}
+              defaultValue={asked.value}
+              maxLength={MAX_TITLE}
+              data-autofocus
+            />
           )}
           <Button type="submit">{asked.act}</Button>
         </Stack>

@@ -5,6 +5,7 @@ import { changeEnclosure, removeEnclosure } from '../../core/commands/enclosures
 import { enclosureName } from '../../core/network/crosslinks'
 import { EnclosureLook } from '../../core/records/enclosure'
 import type { EnclosureId } from '../../core/records/ids'
+import { MAX_TITLE } from '../../core/records/text'
 import { ColourField } from '../app/fields/ColourField'
 import { Modal } from '../app/Modal'
 import { linkEnds } from '../sync/link-ends'
@@ -76,7 +77,7 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
             name="title"
             label="Title"
             defaultValue={enclosure.title}
-            maxLength={500}
+            maxLength={MAX_TITLE}
             readOnly={!session.mayEdit}
             data-autofocus
           />

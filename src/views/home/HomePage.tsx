@@ -3,6 +3,7 @@ import { IconPlus } from '@tabler/icons-react'
 import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
+import { MAX_TITLE } from '../../core/records/text'
 import { ask, tellTrouble, wordsFor } from '../app/api'
 import { type CollectionRow, useCollections } from '../app/collections'
 import { Modal } from '../app/Modal'
@@ -179,7 +180,7 @@ function NewCollection({ opened, onClose }: { opened: boolean; onClose(): void }
     <Modal opened={opened} onClose={onClose} title="New collection">
       <form onSubmit={submit}>
         <Stack>
-          <TextInput name="title" label="Name" required maxLength={500} data-autofocus />
+          <TextInput name="title" label="Name" required maxLength={MAX_TITLE} data-autofocus />
           <Button type="submit">Make the collection</Button>
         </Stack>
       </form>

@@ -1,5 +1,6 @@
 import { Button, Checkbox, Group, Select, Text, TextInput } from '@mantine/core'
 import type { SourceEnd } from '../../core/matching/decisions'
+import { MAX_TITLE } from '../../core/records/text'
 import { useSession } from '../sync/use-session'
 import styles from './merge.module.css'
 import type { Asked } from './merge-plan'
@@ -41,7 +42,7 @@ export function MergeFoot({
             size="xs"
             aria-label="Name of the result"
             value={asked.title}
-            maxLength={500}
+            maxLength={MAX_TITLE}
             onChange={(event) => change({ title: event.currentTarget.value })}
           />
           <Checkbox

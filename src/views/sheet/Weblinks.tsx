@@ -4,6 +4,7 @@ import { type FormEvent, useEffect, useRef, useState } from 'react'
 import { addWeblink, changeWeblink, removeWeblink } from '../../core/commands/weblinks'
 import type { ToldSource } from '../../core/network/sources'
 import type { TopicId } from '../../core/records/ids'
+import { MAX_TITLE } from '../../core/records/text'
 import { nameFromAddress, type WeblinkRecord } from '../../core/records/weblink'
 import { tell } from '../app/api'
 import type { Standing } from '../app/around'
@@ -191,7 +192,7 @@ function WeblinkForm({ before, isNew = false, act, take, write, leave }: FormPro
           size="xs"
           label="Name"
           value={title}
-          maxLength={500}
+          maxLength={MAX_TITLE}
           onChange={(event) => change(url, event.currentTarget.value)}
           // A name that was only proposed gives way to the first letter.
           onFocus={(event) => isNew && title === nameFromAddress(url) && event.currentTarget.select()}

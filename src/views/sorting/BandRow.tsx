@@ -2,6 +2,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core'
 import { ActionIcon, Menu, TextInput } from '@mantine/core'
 import { IconDots, IconGripVertical } from '@tabler/icons-react'
 import { memo, type ReactNode, useLayoutEffect, useRef } from 'react'
+import { MAX_TITLE } from '../../core/records/text'
 import type { TopicRecord } from '../../core/records/topic'
 import styles from './sorting.module.css'
 
@@ -67,7 +68,7 @@ export const BandRow = memo(({ topic, level, digit, others, acts, mayEdit, isNam
           aria-label={digit === null ? 'Title of this band' : `Title of band ${digit}`}
           readOnly={!mayEdit}
           data-title={topic.id}
-          maxLength={500}
+          maxLength={MAX_TITLE}
           className={styles.field}
           onBlur={(event) => acts.rename(event.currentTarget.value)}
           onKeyDown={(event) => {

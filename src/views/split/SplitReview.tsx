@@ -18,6 +18,7 @@ import {
 } from '../../core/crowding/split-review'
 import { toneClass } from '../../core/look/families'
 import { type MapId, TopicId } from '../../core/records/ids'
+import { MAX_TITLE } from '../../core/records/text'
 import { topicsInOrder } from '../../core/tree/walk'
 import { FullWindow } from '../app/FullWindow'
 import { useMayEdit, useSession } from '../sync/use-session'
@@ -231,7 +232,7 @@ function Row({ row, number, figures, onPoint, onChange, onMove }: RowProps) {
         size="xs"
         aria-label={`Name of map ${number}`}
         value={part.name}
-        maxLength={500}
+        maxLength={MAX_TITLE}
         onChange={(event) => onChange({ ...row, part: { ...part, name: event.currentTarget.value } })}
       />
       <span className={styles.reason}>{figures && reasonOf(part, figures)}</span>

@@ -2,7 +2,7 @@ import { ActionIcon, Popover, TextInput, type TextInputProps } from '@mantine/co
 import { DatePicker } from '@mantine/dates'
 import { IconCalendar } from '@tabler/icons-react'
 import { useState } from 'react'
-import { readDay } from '../../../core/dates/read-day'
+import { LONGEST_DAY, readDay } from '../../../core/dates/read-day'
 import { calendarHere, dayOrder, daysInWords, firstDayOfWeek } from '../when'
 import { type Reading, useWritten } from './use-written'
 
@@ -31,7 +31,7 @@ export function DayField({ value, min, take, disabled, ...others }: Props) {
     <TextInput
       placeholder="15 Mar, next Friday …"
       autoComplete="off"
-      maxLength={60}
+      maxLength={LONGEST_DAY}
       {...others}
       disabled={disabled}
       value={written.text}

@@ -1,5 +1,5 @@
 import { TextInput, type TextInputProps } from '@mantine/core'
-import { readTime } from '../../../core/dates/read-day'
+import { LONGEST_TIME, readTime } from '../../../core/dates/read-day'
 import { type Reading, useWritten } from './use-written'
 
 interface Props extends Omit<TextInputProps, 'value' | 'onChange' | 'error'> {
@@ -20,7 +20,7 @@ export function TimeField({ value, take, ...others }: Props) {
     <TextInput
       placeholder="14:05"
       autoComplete="off"
-      maxLength={20}
+      maxLength={LONGEST_TIME}
       {...others}
       value={written.text}
       error={written.problem}
