@@ -200,7 +200,11 @@ test('everything but typing works with the mouse: fold by its sign, loose topics
   await page.locator('[data-fold]').click()
   await expect(topic(page, 'Twig')).toBeVisible()
   await page.locator('[data-stage]').dblclick({ position: { x: 300, y: 600 } })
+  // One after the other, each on its own.
   await write(page, 'Loose idea')
+  await page.keyboard.type('Another one')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Another one')).toHaveAttribute('aria-level', '1')
   await expect(topic(page, 'Loose idea')).toHaveAttribute('aria-level', '1')
   await expectNoOverlap(page)
   const before = (await topic(page, 'Mouse').boundingBox())!

@@ -66,15 +66,12 @@ async function doAndType(page: Page, act: Told, words: string): Promise<void> {
 
 /** Whatever is open is closed again, and nothing half written is left. */
 async function backToMap(page: Page, name: string): Promise<void> {
-  for (let tries = 0; tries < 5; tries++) {
-    if (
-      (await page.getByRole('dialog').count()) + (await page.getByRole('region', { name: /Draft|Pouring/ }).count()) ===
-      0
-    )
-      break
-    await page.keyboard.press('Escape')
-    await page.waitForTimeout(60)
-  }
+  const open = page.getByRole('dialog').or(page.getByRole('region', { name: /Draft|Pouring/ }))
+  // What lies over a dialog closes first.
+  await expect(async () => {
+    if ((await open.count()) > 0) await page.keyboard.press('Escape')
+    expect(await open.count()).toBe(0)
+  }).toPass({ intervals: [50] })
   await selectTopic(page, name)
 }
 

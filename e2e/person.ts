@@ -79,7 +79,14 @@ export const selectTopic = async (page: Page, name: string): Promise<void> => {
   await topic(page, name).click()
   await expect(topic(page, name)).toHaveAttribute('aria-selected', 'true')
   // What stands beside the map follows two frames later: no hand is there sooner.
-  await page.waitForTimeout(120)
+  await page.evaluate(
+    () =>
+      new Promise<void>((follow) => {
+        const frames = (left: number) =>
+          left === 0 ? setTimeout(follow) : requestAnimationFrame(() => frames(left - 1))
+        frames(4)
+      }),
+  )
 }
 
 export const allSaved = (page: Page): Promise<void> => expect(page.getByText('Everything is saved')).toBeVisible()

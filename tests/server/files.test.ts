@@ -47,6 +47,34 @@ describe('files', () => {
     }
   })
 
+  test('that come by one gesture are one step, which nobody else can join', async () => {
+    const step = crypto.randomUUID()
+    const at = `/api/collections/${owner.collection}/files?topic=${topic}&step=${step}&of=3`
+    for (const [name, first] of [
+      ['one.txt', '&first='],
+      ['two.txt', ''],
+    ])
+      expect((await owner.call('POST', `${at}&name=${name}${first}`, name)).status).toBe(201)
+    // Sent again, the first is what it was; somebody else's file stands by itself.
+    const again = await owner.call('POST', `${at}&name=one.txt&first=`, 'one.txt')
+    expect(again.json).toMatchObject({ change: { id: step, label: expect.stringMatching(/^Attach 3 files/) } })
+    const editor = await owner.invite('editor')
+    expect((await editor.call('POST', `${at}&name=theirs.txt`, 'theirs')).status).toBe(201)
+    expect((await editor.call('POST', `${at}&name=theirs.txt&first=`, 'theirs')).status).toBe(409)
+    const { rows } = await database().query('SELECT step, label FROM change WHERE collection = $1 AND step = $2', [
+      owner.collection,
+      step,
+    ])
+    expect(rows).toHaveLength(2)
+    expect((await owner.command('undo', { change: step })).status).toBe(200)
+    const { rows: hanging } = await database().query(
+      `SELECT f.name FROM attachment a JOIN file f ON f.collection = a.collection AND f.id = a.file
+       WHERE a.collection = $1 AND NOT a.trashed AND f.name IN ('one.txt', 'two.txt', 'theirs.txt')`,
+      [owner.collection],
+    )
+    expect(hanging).toEqual([{ name: 'theirs.txt' }])
+  })
+
   test('larger than the limit are refused and leave nothing', async () => {
     const before = (await owner.map(map)).files.length
     async function* tooMuch() {

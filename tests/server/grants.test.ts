@@ -69,6 +69,26 @@ describe('somebody to whom one map is open', () => {
     set = await setting()
   })
 
+  test('links nothing to what is shut, whatever kind of end it is, and is told the same as of what is not there', async () => {
+    const { owner, open, shut, topic, note } = set
+    const editor = await owner.invite('editor', { maps: [open] })
+    const [enclosure] = [...(await allOf(owner.collection)).all('enclosure')]
+    for (const to of [
+      { kind: 'topic', id: topic('Shut bank') },
+      { kind: 'enclosure', id: enclosure!.id },
+      { kind: 'map', id: shut },
+      { kind: 'note', id: note },
+    ]) {
+      const answers = [to.id, uuid()].map((id) =>
+        editor.command('link', { from: topic('Gate'), to: { ...to, id }, drawn: 'line' }),
+      )
+      const [hidden, missing] = await Promise.all(answers)
+      expect([to.kind, hidden!.status >= 400, missing!.status >= 400]).toEqual([to.kind, true, true])
+      expect([to.kind, hidden!.text]).toEqual([to.kind, missing!.text])
+      expect(hidden!.text).not.toContain('Shut')
+    }
+  })
+
   test('is shown nothing of the others, whatever they ask for', async () => {
     const { owner, open, shut, topic, file, at } = set
     const guest = await owner.invite('reader', { maps: [open] })

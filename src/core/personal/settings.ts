@@ -27,6 +27,17 @@ export type Reading = z.infer<typeof Reading>
 /** Most keys of somebody's own, and the longest name of a key. */
 const [MOST_KEYS, LONGEST_KEY] = [200, 40]
 
+/** Whether days can be written with something: what nobody knows would stop every screen on which there is a day. */
+function canWriteDays(language: string | undefined, options: Intl.DateTimeFormatOptions): boolean {
+  try {
+    new Intl.DateTimeFormat(language, options)
+    return true
+  } catch (error) {
+    if (error instanceof RangeError) return false
+    throw error
+  }
+}
+
 /** What somebody has set for themselves, on every computer: it alters no map and nobody else's screen. */
 export const PersonalSettings = z.strictObject({
   scheme: z.enum(['auto', 'light', 'dark']),
@@ -40,9 +51,17 @@ export const PersonalSettings = z.strictObject({
   /** The first day of a week, Sunday is 0; null is that of the language. */
   weekBegins: z.union([z.literal(0), z.literal(1), z.literal(6)]).nullable(),
   /** Of the IANA data base; null is that of the computer. */
-  timeZone: z.string().max(100).nullable(),
+  timeZone: z
+    .string()
+    .max(100)
+    .refine((timeZone) => canWriteDays(undefined, { timeZone }), 'No such time zone is known.')
+    .nullable(),
   /** In which language days are written, as BCP 47; null is that of the browser. */
-  dateLanguage: z.string().max(40).nullable(),
+  dateLanguage: z
+    .string()
+    .max(40)
+    .refine((language) => canWriteDays(language, {}), 'This is no language that can be written.')
+    .nullable(),
   /** Keys of one's own, by the name of their act. */
   keys: z
     .record(z.string().max(100), z.string().max(LONGEST_KEY))

@@ -45,6 +45,7 @@ import { SearchAsked } from '../../core/records/search'
 import { MAX_NOTE_TEXT, MAX_TITLE, MAX_TOPIC_TEXT } from '../../core/records/text'
 import { MAX_ADDRESS } from '../../core/records/weblink'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
+import { standsOn } from '../../core/rights/standing'
 import { wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
 import { Parts } from '../crowding'
@@ -67,7 +68,7 @@ interface Setting {
 /** A command that reads more than a browser holds. `report` is handed on to whoever asked. */
 interface ServerCommand<Args> {
   args: z.ZodType<Args>
-  /** The maps and topics that it is told to look at: all of them must be open to whoever asks. */
+  /** The maps, topics and whatever else it is told to look at: all of it must be open to whoever asks. */
   names(args: Args): readonly string[]
   run(setting: Setting, args: Args): Promise<Outcome & { report?: unknown }>
 }
@@ -177,15 +178,14 @@ const commands = {
     ({ topics, into }) => ['drawer' in into ? into.drawer : into.branch, ...topics],
     async ({ records }, args) => gatherTopics(records, args, newIds),
   ),
-  // Which maps they touch is asked for as for any change: the links are on no map that is named.
   'draw-links': command(
     z.strictObject({ crosslinks: Links, drawn: Drawn }),
-    () => [],
+    ({ crosslinks }) => crosslinks,
     async ({ records }, args) => drawCrosslinks(records, args, newIds),
   ),
   'remove-links': command(
     z.strictObject({ crosslinks: Links }),
-    () => [],
+    ({ crosslinks }) => crosslinks,
     async ({ records }, args) => removeCrosslinks(records, args, newIds),
   ),
   'set-dates': command(
@@ -225,12 +225,12 @@ const commands = {
   ),
   'rename-file': command(
     z.strictObject({ file: FileId, name: z.string().max(MAX_TITLE) }),
-    () => [],
+    ({ file }) => [file],
     async ({ records }, args) => renameFile(records, args, newIds),
   ),
   'trash-files': command(
     z.strictObject({ files: z.array(FileId).min(1).max(1_000) }),
-    () => [],
+    ({ files }) => files,
     async ({ records }, args) => trashFiles(records, args, newIds),
   ),
   'change-tag': command(
@@ -274,8 +274,7 @@ const commands = {
   ),
   link: command(
     z.strictObject({ from: TopicId, to: LinkEnd, drawn: Drawn }),
-    // An enclosure or a note stands on no map by itself: whether it is open is asked of the change that leads to it.
-    ({ from, to }) => [from, ...(to.kind === 'topic' || to.kind === 'map' ? [to.id] : [])],
+    ({ from, to }) => [from, to.id],
     async ({ records }, args) => addCrosslink(records, args, newIds),
   ),
   // Which maps it touches is known when it is found, and asked for as for any change.
@@ -297,13 +296,21 @@ const commands = {
 export type CommandName = keyof typeof commands
 export const isCommandName = (name: string): name is CommandName => Object.hasOwn(commands, name)
 
-const NOT_THERE = 'There is no such map or topic, or it is not open to you.'
+const NOT_THERE = 'What this is about is not there, or not open to you.'
 
-/** Whether a map or a topic is open to somebody; one that is not there is the command's to refuse. */
+/** What a command can be told to look at. */
+const NAMED = ['topic', 'map', 'enclosure', 'note', 'crosslink', 'file'] as const
+
+/**
+ * Whether what is named is open to somebody: a part of it stands on a map that they may read. What is not there is as what is
+ * not open; for who reads everything it is the command's to refuse.
+ */
 function isNamedOpen(records: Records, id: string, reach: Reach): boolean {
   if (reachesAll(reach)) return true
-  const map = records.get('topic', id)?.place.map ?? records.get('map', id)?.id
-  return map !== undefined && mayRead(reach, map)
+  return NAMED.some((kind) => {
+    const record = records.get(kind, id)
+    return record !== undefined && [...standsOn(records, kind, record)].some((map) => mayRead(reach, map))
+  })
 }
 
 /** What a command comes to for a collection as it is now, with the number of the last change that was known. */

@@ -1,5 +1,6 @@
-import { ActionIcon, Kbd, Menu } from '@mantine/core'
+import { Kbd, Menu } from '@mantine/core'
 import { IconChevronRight } from '@tabler/icons-react'
+import { MenuAt } from '../app/MenuAt'
 import { GROUPS, workspace } from '../workspace/workspace-store'
 import { GROUP_NAMES, perform, type Situation } from './act'
 import { keysOf, mostDone, readableKey } from './acts'
@@ -22,46 +23,35 @@ export default function TopicMenu({
     act()
   }
   return (
-    <Menu
-      opened
-      onClose={choose(() => {})}
-      closeOnItemClick={false}
+    <MenuAt
+      at={at}
+      label="What can be done"
       position="right-start"
-      withinPortal
       width={260}
+      closeOnItemClick={false}
       returnFocus={false}
-      transitionProps={{ duration: 0 }}
+      onClose={choose(() => {})}
     >
-      <Menu.Target>
-        <ActionIcon
-          size={1}
-          tabIndex={-1}
-          style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }}
-          aria-label="What can be done"
-        />
-      </Menu.Target>
-      <Menu.Dropdown>
-        {mostDone(situation).map((act) => (
-          <Menu.Item
-            key={act.id}
-            color={act.id === 'delete' ? 'ember' : undefined}
-            rightSection={keysOf(act)[0] ? <Kbd size="xs">{readableKey(keysOf(act)[0]!)}</Kbd> : null}
-            onClick={choose(() => perform(act, situation))}
-          >
-            {act.name(situation)}
-          </Menu.Item>
-        ))}
-        <Menu.Divider />
-        {GROUPS.map((group) => (
-          <Menu.Item
-            key={group}
-            rightSection={<IconChevronRight size={14} aria-hidden />}
-            onClick={choose(() => workspace.openGroup(group))}
-          >
-            {GROUP_NAMES[group]}
-          </Menu.Item>
-        ))}
-      </Menu.Dropdown>
-    </Menu>
+      {mostDone(situation).map((act) => (
+        <Menu.Item
+          key={act.id}
+          color={act.id === 'delete' ? 'ember' : undefined}
+          rightSection={keysOf(act)[0] ? <Kbd size="xs">{readableKey(keysOf(act)[0]!)}</Kbd> : null}
+          onClick={choose(() => perform(act, situation))}
+        >
+          {act.name(situation)}
+        </Menu.Item>
+      ))}
+      <Menu.Divider />
+      {GROUPS.map((group) => (
+        <Menu.Item
+          key={group}
+          rightSection={<IconChevronRight size={14} aria-hidden />}
+          onClick={choose(() => workspace.openGroup(group))}
+        >
+          {GROUP_NAMES[group]}
+        </Menu.Item>
+      ))}
+    </MenuAt>
   )
 }

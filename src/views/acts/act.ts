@@ -4,7 +4,7 @@ import type { IdSource } from '../../core/commands/command'
 import { isRoot, parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import type { CollectionSession } from '../sync/collection-session'
-import { type Aim, awaitField } from '../workspace/awaited-field'
+import { type Aim, awaitField, awaitNothing } from '../workspace/awaited-field'
 import { type Group, type Pane, workspace } from '../workspace/workspace-store'
 
 /** What an act works on: the pane that has the keyboard and the topics selected in it. */
@@ -47,7 +47,8 @@ export interface Act {
   drawing: string | null
   whyNot: Condition
   leads(situation: Situation): Lead
-  act(situation: Situation): void
+  /** Does it; false where it came to nothing, and leads nowhere then. */
+  act(situation: Situation): unknown
 }
 
 /** An act as it is written down: what is left out is a name that is always the same, no key, no drawing, no condition; it leads nowhere. */
@@ -130,7 +131,7 @@ export const idsOf = ({ topics }: Situation) => topics.map(({ id }) => id)
 export function perform(act: Act, situation: Situation): void {
   const lead = act.leads(situation)
   if (lead === 'field' || lead === 'control' || lead === 'map') awaitField(lead)
-  act.act(situation)
+  if (act.act(situation) === false) awaitNothing()
 }
 
 /** Runs a command and selects what it made. */

@@ -180,8 +180,8 @@ export const GATHER_ACTS = [
         const { records } = session
         const ends = [...branch(records, theTopic(situation))].filter(({ id }) => records.children(id).length === 0)
         const topics = ends.map(({ id }) => id)
-        if (session.run((all, newIds) => copyToPlace(all, { topics, map: pane.map }, newIds)))
-          workspace.dialog({ kind: 'sort', what: { drawer: pane.map } })
+        const isCopied = session.run((all, newIds) => copyToPlace(all, { topics, map: pane.map }, newIds)) !== null
+        return isCopied && workspace.dialog({ kind: 'sort', what: { drawer: pane.map } })
       },
     },
   ]),

@@ -103,9 +103,9 @@ export const NETWORK_ACTS = [
       act: (situation) => {
         const { session, index } = situation
         const topic = theTopic(situation).id
-        if (!session.run((records, newIds) => makeChildMap(records, { topic, with: 'nothing' }, newIds))) return
+        if (!session.run((records, newIds) => makeChildMap(records, { topic, with: 'nothing' }, newIds))) return false
         const map = session.records.get('topic', topic)?.opensMap
-        if (map) workspace.go(index, map, null)
+        return map ? workspace.go(index, map, null) : false
       },
     },
     {

@@ -6,6 +6,7 @@ import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { ask, tellTrouble } from './api'
 import { forgetHalfWritten } from './half-written'
 import { usePerson } from './person'
+import { forgetSettings } from './personal'
 
 const PersonDialog = lazy(() => import('./PersonDialog'))
 const SettingsDialog = lazy(() => import('../settings/SettingsDialog'))
@@ -21,6 +22,7 @@ export function PersonMenu() {
   const signOut = () =>
     ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(() => {
       forgetHalfWritten()
+      forgetSettings()
       window.location.assign('/')
     }, tellTrouble)
   return (

@@ -33,7 +33,7 @@ export function halfWrittenBelow(name: string): string[] {
 
 /** Forgets what was half written anywhere: whoever comes next at this computer finds nothing of it. */
 export function forgetHalfWritten(): void {
-  for (const key of Object.keys(localStorage)) if (key.startsWith(PREFIX)) localStorage.removeItem(key)
+  for (const field of halfWrittenBelow('')) keepHalfWritten(field, '')
 }
 
 /**

@@ -1,6 +1,7 @@
+import { z } from 'zod'
 import { create } from 'zustand'
 import {
-  PersonalSettings,
+  type PersonalSettings,
   PLAIN_SETTINGS,
   type Reading,
   type ReadingFont,
@@ -69,15 +70,25 @@ function take(settings: PersonalSettings): void {
   }
 }
 
+/** Forgets what this browser knows of them: whoever comes next at this computer sets their own. */
+export function forgetSettings(): void {
+  try {
+    localStorage.removeItem(KEPT)
+  } catch {
+    // Nothing was kept then.
+  }
+}
+
+/** How often something was set here. */
+let changes = 0
 let timer: ReturnType<typeof setTimeout> | undefined
 
 const send = (): Promise<unknown> =>
-  ask(PersonalSettings, '/api/me/settings', { method: 'PUT', body: settingsNow(), outlivesPage: true }).catch(
-    tellTrouble,
-  )
+  ask(z.unknown(), '/api/me/settings', { method: 'PUT', body: settingsNow(), outlivesPage: true }).catch(tellTrouble)
 
 /** Sets something; it holds at once, here and soon on every computer of this person. */
 export function changeSettings(part: Partial<PersonalSettings>): void {
+  changes++
   take({ ...settingsNow(), ...part })
   clearTimeout(timer)
   timer = setTimeout(() => {
@@ -94,8 +105,10 @@ export function flushSettings(): void {
   void send()
 }
 
-/** Takes over what the server knows of whoever is here, unless they have just set something else. */
+/** Takes over what the server knows of whoever is here, unless they have set something meanwhile. */
 export async function fetchSettings(): Promise<void> {
-  const told = await ask(PersonalSettings, '/api/me/settings')
-  if (timer === undefined) take(told)
+  const before = changes
+  // What this browser does not know, such as a time zone, is as for who has set nothing.
+  const told = readSettings(await ask(z.unknown(), '/api/me/settings'))
+  if (changes === before) take(told)
 }

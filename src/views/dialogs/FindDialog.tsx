@@ -15,6 +15,7 @@ import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useEffect, useState } from 'react'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
 import { isNearly } from '../../core/text/nearly'
+import { announce } from '../app/announce'
 import { ask } from '../app/api'
 import { Modal } from '../app/Modal'
 import styles from './dialogs.module.css'
@@ -142,6 +143,10 @@ export function FindDialog({
     if (row && (row.kind === 'do' || isSettled)) take(row)
     else setTakesFound(!isSettled)
   }
+  const count = rows.length
+  useEffect(() => {
+    if (asked !== '' && isSettled) announce(count === 0 ? 'Nothing found' : `${count} found`)
+  }, [asked, isSettled, count])
   useEffect(() => {
     if (!takesFound || !isSettled) return
     setTakesFound(false)

@@ -1,9 +1,10 @@
-import { ActionIcon, Menu } from '@mantine/core'
+import { Menu } from '@mantine/core'
 import { changeLook } from '../../core/commands/looks'
 import { detachTopics } from '../../core/commands/places'
 import { ConnectorForm } from '../../core/records/look'
 import type { Situation } from '../acts/act'
 import { composeAbove } from '../acts/compose'
+import { MenuAt } from '../app/MenuAt'
 import { CONNECTOR_NAMES } from '../sheet/look/names'
 import { workspace } from '../workspace/workspace-store'
 import type { ChosenConnector } from './connector-at'
@@ -29,39 +30,29 @@ export default function ConnectorMenu({
     if (select) workspace.select(index, select)
   }
   return (
-    <Menu opened onClose={onClose} position="bottom-start" withinPortal transitionProps={{ duration: 0 }}>
-      <Menu.Target>
-        <ActionIcon
-          size={1}
-          tabIndex={-1}
-          style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }}
-          aria-label={`Connector to ${name}`}
-        />
-      </Menu.Target>
-      <Menu.Dropdown>
-        <Menu.Label>Connector to {name}</Menu.Label>
-        <Menu.Item onClick={() => composeAbove(situation, [child.topic.id])}>Put a topic between</Menu.Item>
-        <Menu.Item onClick={take}>Take the branch off</Menu.Item>
-        <Menu.Divider />
-        <Menu.Label>From {parent.topic.text.slice(0, 40) || 'Untitled'} on, drawn as</Menu.Label>
-        {ConnectorForm.options.map((form) => (
-          <Menu.Item
-            key={form}
-            disabled={parent.style.connector === form}
-            onClick={() =>
-              session.run((records, newIds) =>
-                changeLook(
-                  records,
-                  { target: { kind: 'topics', topics: [parent.topic.id] }, set: { connector: form }, clear: [] },
-                  newIds,
-                ),
-              )
-            }
-          >
-            {CONNECTOR_NAMES[form]}
-          </Menu.Item>
-        ))}
-      </Menu.Dropdown>
-    </Menu>
+    <MenuAt at={at} label={`Connector to ${name}`} onClose={onClose}>
+      <Menu.Label>Connector to {name}</Menu.Label>
+      <Menu.Item onClick={() => composeAbove(situation, [child.topic.id])}>Put a topic between</Menu.Item>
+      <Menu.Item onClick={take}>Take the branch off</Menu.Item>
+      <Menu.Divider />
+      <Menu.Label>From {parent.topic.text.slice(0, 40) || 'Untitled'} on, drawn as</Menu.Label>
+      {ConnectorForm.options.map((form) => (
+        <Menu.Item
+          key={form}
+          disabled={parent.style.connector === form}
+          onClick={() =>
+            session.run((records, newIds) =>
+              changeLook(
+                records,
+                { target: { kind: 'topics', topics: [parent.topic.id] }, set: { connector: form }, clear: [] },
+                newIds,
+              ),
+            )
+          }
+        >
+          {CONNECTOR_NAMES[form]}
+        </Menu.Item>
+      ))}
+    </MenuAt>
   )
 }

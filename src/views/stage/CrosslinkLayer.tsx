@@ -1,4 +1,3 @@
-import { ActionIcon, Menu } from '@mantine/core'
 import { type PointerEvent, useRef, useState } from 'react'
 import { createPortal } from 'react-dom'
 import { bendCrosslink } from '../../core/commands/crosslink-forms'
@@ -7,6 +6,7 @@ import type { Point } from '../../core/records/place'
 import { bendThrough, swingPath } from '../../core/scene/bent-line'
 import type { CrosslinkLine } from '../../core/scene/crosslink-line'
 import type { Scene } from '../../core/scene/scene'
+import { MenuAt } from '../app/MenuAt'
 import { LinkMenu } from '../sheet/LinkMenu'
 import { useSession } from '../sync/use-session'
 import { Drawn } from './Drawn'
@@ -101,18 +101,9 @@ export function CrosslinkLayer({
       {asked &&
         session.mayEdit &&
         createPortal(
-          <Menu opened onClose={() => setAsked(null)} position="bottom-start" withinPortal>
-            <Menu.Target>
-              <ActionIcon
-                size={1}
-                style={{ position: 'fixed', left: asked.x, top: asked.y, opacity: 0 }}
-                aria-label="Cross-link"
-              />
-            </Menu.Target>
-            <Menu.Dropdown>
-              <LinkMenu link={session.records.get('crosslink', asked.line.link.id) ?? asked.line.link} isHere />
-            </Menu.Dropdown>
-          </Menu>,
+          <MenuAt at={asked} label="Cross-link" onClose={() => setAsked(null)}>
+            <LinkMenu link={session.records.get('crosslink', asked.line.link.id) ?? asked.line.link} isHere />
+          </MenuAt>,
           document.body,
         )}
     </g>

@@ -1,9 +1,10 @@
-import { ActionIcon, Kbd, Menu } from '@mantine/core'
+import { Kbd, Menu } from '@mantine/core'
 import { removeEnclosure } from '../../core/commands/enclosures'
 import { EnclosureId } from '../../core/records/ids'
 import { perform, type Situation } from '../acts/act'
 import { ACTS, keysOf, readableKey } from '../acts/acts'
 import { composeLoose } from '../acts/compose'
+import { MenuAt } from '../app/MenuAt'
 import { pasteBranches } from '../workspace/clipboard'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { openEnclosure } from './open-enclosure'
@@ -89,31 +90,19 @@ export default function SurfaceMenu({
       </Menu.Item>
     ))
   return (
-    <Menu
-      opened
-      onClose={onClose}
-      closeOnItemClick={false}
-      position="bottom-start"
-      withinPortal
+    <MenuAt
+      at={at}
+      label={enclosure ? 'The enclosure' : 'The map'}
       width={280}
+      closeOnItemClick={false}
       returnFocus={false}
-      transitionProps={{ duration: 0 }}
+      onClose={onClose}
     >
-      <Menu.Target>
-        <ActionIcon
-          size={1}
-          tabIndex={-1}
-          style={{ position: 'fixed', left: at.x, top: at.y, opacity: 0 }}
-          aria-label={enclosure ? 'The enclosure' : 'The map'}
-        />
-      </Menu.Target>
-      <Menu.Dropdown>
-        {enclosure && <Menu.Label>{enclosure.title || 'An enclosure'}</Menu.Label>}
-        {rows(enclosure && session.mayEdit ? framed : framed.slice(1, 2))}
-        {enclosure && <Menu.Divider />}
-        {rows(added)}
-        {rows(known)}
-      </Menu.Dropdown>
-    </Menu>
+      {enclosure && <Menu.Label>{enclosure.title || 'An enclosure'}</Menu.Label>}
+      {rows(enclosure && session.mayEdit ? framed : framed.slice(1, 2))}
+      {enclosure && <Menu.Divider />}
+      {rows(added)}
+      {rows(known)}
+    </MenuAt>
   )
 }

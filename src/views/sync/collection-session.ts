@@ -239,7 +239,11 @@ export class CollectionSession {
       this.held.openMaps.add(map)
       this.changed()
       await this.whenSaved()
-      if (this.isShut(map)) return
+      if (this.isShut(map)) {
+        // It was refused.
+        this.held.close(map)
+        return this.changed()
+      }
     }
     // What is told from now on tells of this map too; what was told before is in the snapshot.
     this.feed.hold(map)

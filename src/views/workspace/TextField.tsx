@@ -6,11 +6,14 @@ import { MAX_TOPIC_TEXT } from '../../core/records/text'
 import type { TopicRecord } from '../../core/records/topic'
 import { addressIn } from '../../core/records/weblink'
 import { actByKey, isActKey, keyName } from '../acts/acts'
-import { composeChild, composeSibling } from '../acts/compose'
+import { composeChild, composeLoose, composeSibling } from '../acts/compose'
 import type { CollectionSession } from '../sync/collection-session'
 import { situationOf } from './situation'
 import styles from './workspace.module.css'
 import { type Pane, useWorkspace, workspace } from './workspace-store'
+
+/** How far below a loose topic the next one is begun, in px; it makes room where there is none. */
+const BELOW = 48
 
 /** Keys that are for the map also while a topic is written: what they do is done to that topic, once its text is kept. */
 const FOR_THE_MAP = /^(Alt\+|F\d|Ctrl\+(k|\/)$)/
@@ -96,7 +99,9 @@ export function TextField({
     if (isEmpty && towards === 'child' && !before) return
     const written = end(isEmpty ? null : text) ?? here
     const situation = situationOf(session, index)
-    if (towards === 'sibling') composeSibling(situation, written)
+    if (towards === 'sibling' && written.place.kind === 'loose')
+      composeLoose(situation, written.place.x, written.place.y + BELOW)
+    else if (towards === 'sibling') composeSibling(situation, written)
     else if (towards === 'out') composeSibling(situation, parent!)
     else composeChild(situation, isEmpty ? before! : written)
   }

@@ -128,5 +128,8 @@ export function awaitField(aim: Aim): void {
   })
 }
 
+/** Tells that nothing comes of it: the keyboard goes back to the map. */
+export const awaitNothing = (): void => waiting?.giveUp()
+
 /** Where the keyboard is on its way to; null where it is not. */
 export const awaited = (): Aim | null => waiting?.aim ?? null

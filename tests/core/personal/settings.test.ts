@@ -19,6 +19,11 @@ test('what is not understood is as for who has set nothing, and the rest holds',
     ...PLAIN_SETTINGS,
     typing: 'instead',
   })
+  expect(readSettings({ timeZone: 'Nowhere/Bog', dateLanguage: 'not_a_language', typing: 'instead' })).toEqual({
+    ...PLAIN_SETTINGS,
+    typing: 'instead',
+  })
+  expect(readSettings({ timeZone: 'Europe/Berlin' }).timeZone).toBe('Europe/Berlin')
   expect(readSettings({ reading: { ...PLAIN_SETTINGS.reading, size: 900 } })).toEqual(PLAIN_SETTINGS)
 })
 
