@@ -206,7 +206,7 @@ await main(async () => {
     await page.keyboard.press('Escape')
     await page.keyboard.press('Control+k')
     await page.keyboard.type('personal settings')
-    await page.getByRole('option', { name: /^Personal settings/ }).click()
+    await page.getByRole('option', { name: /Personal settings/ }).click()
     await page.getByRole('dialog', { name: 'Personal settings' }).waitFor()
     await shot('settings')
     await page.keyboard.press('Escape')

@@ -18,6 +18,7 @@ import { wordDifference } from '../../src/core/text/word-difference'
 const LETTERS = 40_000
 /** What takes longer grows faster than its text: at this length the slowest reader takes a tenth of it. */
 const MOST_MS = 3_000
+const TRIES = 3
 
 /** All that reads text which people bring along. */
 const READERS: Record<string, (text: string) => unknown> = {
@@ -105,9 +106,14 @@ const REPEATED = [
 
 test.each(Object.entries(READERS))('%s of the worst sort is read in a bounded time', (_, read) => {
   const slow = REPEATED.flatMap((part) => {
-    const begin = performance.now()
-    read(part.repeat(LETTERS / part.length))
-    const ms = Math.round(performance.now() - begin)
+    const text = part.repeat(LETTERS / part.length)
+    let ms = Number.POSITIVE_INFINITY
+    // A machine on which others work too can stand still once, not each time.
+    for (let tries = 0; tries < TRIES && ms > MOST_MS; tries++) {
+      const begin = process.cpuUsage()
+      read(text)
+      ms = Math.round(process.cpuUsage(begin).user / 1_000)
+    }
     return ms > MOST_MS ? [{ part, ms }] : []
   })
   expect(slow).toEqual([])
