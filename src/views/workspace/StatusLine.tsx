@@ -18,7 +18,7 @@ export const StatusLine = memo(() => {
   const { panes, active } = useCalmWorkspace()
   const pane = panes[active]
   const map = pane?.map ?? ''
-  const { undo, redo, count, undoElsewhere, redoElsewhere } = useCalmPart(
+  const { undo, redo, count, undoElsewhere } = useCalmPart(
     useCallback(
       (now: CollectionSession) => ({
         // Of what this window shows: with other panes it is another.
@@ -27,7 +27,6 @@ export const StatusLine = memo(() => {
         redo: nameOf(now.undoable.redo),
         count: now.countTopics(map),
         undoElsewhere: now.steps('undo', 1).length > 0,
-        redoElsewhere: now.steps('redo', 1).length > 0,
       }),
       [map, panes],
     ),
@@ -42,7 +41,7 @@ export const StatusLine = memo(() => {
       <span className={styles.grow} />
       <RunningJobs />
       <UndoSteps which="undo" next={undo} hasMore={undoElsewhere} />
-      {(redo || redoElsewhere) && <UndoSteps which="redo" next={redo} hasMore={redoElsewhere} />}
+      {redo && <UndoSteps which="redo" next={redo} />}
       <SaveState />
     </footer>
   )

@@ -8,8 +8,8 @@ import { useWorkspace, workspace } from './workspace-store'
 const MOST = 12
 
 const WORDS = {
-  undo: { name: 'Undo', nothing: 'Nothing to undo', list: 'Steps to undo', heading: 'Undo all steps down to …' },
-  redo: { name: 'Redo', nothing: 'Nothing to redo', list: 'Steps to redo', heading: 'Redo all steps down to …' },
+  undo: { name: 'Undo', list: 'Steps to undo', heading: 'Undo all steps down to …' },
+  redo: { name: 'Redo', list: 'Steps to redo', heading: 'Redo all steps down to …' },
 }
 
 const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1)
@@ -18,12 +18,13 @@ const lower = (label: string) => label.charAt(0).toLowerCase() + label.slice(1)
 export function UndoSteps({
   which,
   next,
-  hasMore,
+  hasMore = false,
 }: {
   which: 'undo' | 'redo'
+  /** What it would do; redo is only shown where there is something. */
   next: string | null
   /** Whether something can be undone on other maps. */
-  hasMore: boolean
+  hasMore?: boolean
 }) {
   const session = useSessionHandle()
   const [opened, setOpened] = useState(false)
@@ -42,7 +43,7 @@ export function UndoSteps({
         title={`${next ? `${words.name}: ${next}. ` : ''}${which === 'undo' ? 'Ctrl + Z' : 'Ctrl + Shift + Z'}`}
       >
         <Icon size={16} className={styles.undoIcon} aria-hidden />
-        <span className={styles.undoWords}>{next ? `${words.name}: ${lower(next)}` : words.nothing}</span>
+        <span className={styles.undoWords}>{next ? `${words.name}: ${lower(next)}` : 'Nothing to undo'}</span>
       </button>
       {(next || hasMore) && (
         <Menu opened={opened} onChange={setOpened} position="top-end" width={340}>
