@@ -5,7 +5,8 @@ const port = 4185
 
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  // Two of two cores: a story waits for the network and its own clock for a third of its time.
+  workers: 2,
   // Only what fails waits so long: a machine that others use as well can stand still for seconds.
   timeout: 180_000,
   expect: { timeout: 20_000 },

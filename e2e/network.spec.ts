@@ -15,10 +15,9 @@ import { expect, test } from './watched'
 
 test('a map that is hard to read says so, shows what could be split off, and is as before after one undo', async ({
   page,
+  lookAtDemo,
 }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
-  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+  await lookAtDemo()
   await page.getByRole('link', { name: 'Water and ditch blocking', exact: true }).first().click()
   await expect(page.getByText('It is hard to read as one map')).toBeVisible()
   await page.getByRole('button', { name: '111 topics, crowded: review' }).click()
@@ -70,10 +69,11 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   await expect(page.getByText('It is hard to read as one map')).toBeHidden()
 })
 
-test('all maps that are hard to read are reviewed together, and split off as one step', async ({ page }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
-  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+test('all maps that are hard to read are reviewed together, and split off as one step', async ({
+  page,
+  lookAtDemo,
+}) => {
+  await lookAtDemo()
   await page.getByRole('link', { name: 'Crowding', exact: true }).click()
   const dense = page.getByRole('region', { name: 'Water and ditch blocking' })
   await expect(dense.getByText(/Dams and weirs causes 39 % of it/)).toBeVisible()
@@ -97,10 +97,9 @@ test('all maps that are hard to read are reviewed together, and split off as one
 
 test('two maps of the demo that overlap are merged by a plan in which a person decides, and taken apart by one undo', async ({
   page,
+  lookAtDemo,
 }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
-  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+  await lookAtDemo()
   // The ledger of links tells that they overlap, and leads to their merge.
   await page.getByRole('link', { name: 'Links', exact: true }).click()
   await page.getByText(/^Overlapping/).click()
@@ -396,10 +395,11 @@ test('the ledger shows every link, makes few quiet against many crossings, and l
   await expect(page.getByRole('link', { name: 'Garden, copy' })).toBeVisible()
 })
 
-test('the atlas shows all maps as they hang together; several are chosen and merged from there', async ({ page }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
-  await page.getByRole('link', { name: 'Vennmoor handbook', exact: true }).click()
+test('the atlas shows all maps as they hang together; several are chosen and merged from there', async ({
+  page,
+  lookAtDemo,
+}) => {
+  await lookAtDemo()
   await page.getByRole('link', { name: 'Atlas', exact: true }).click()
   const plates = page.getByRole('region', { name: 'All maps' }).getByRole('link')
   const named = (name: string) => page.getByRole('link', { name: new RegExp(`^${name}, `) })

@@ -1,7 +1,11 @@
-import { type BrowserContext, test as base } from '@playwright/test'
+import { mkdir, rmdir } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { type BrowserContext, test as base, expect } from '@playwright/test'
 
 export type { Browser, BrowserContext, Page } from '@playwright/test'
-export { expect } from '@playwright/test'
+export { expect }
 
 /** What went wrong in a page without the story having said that it may. */
 class Troubles {
@@ -35,11 +39,24 @@ class Troubles {
   }
 }
 
+/** Takes the demo for one story, among all workers of this run. */
+async function theDemo(): Promise<{ release(): Promise<void> }> {
+  const taken = join(tmpdir(), `folvet-demo-taken-${process.ppid}`)
+  while (
+    !(await mkdir(taken).then(
+      () => true,
+      () => false,
+    ))
+  )
+    await wait(200)
+  return { release: () => rmdir(taken) }
+}
+
 /**
  * Every story fails on an uncaught error, an error on the console, and an answer of 400 or more, in whichever window it
  * happens, unless the story has said so by `allow`.
  */
-export const test = base.extend<{ troubles: Troubles; allow: Troubles['allow'] }>({
+export const test = base.extend<{ troubles: Troubles; allow: Troubles['allow']; lookAtDemo(): Promise<void> }>({
   troubles: [
     async ({ browser }, use) => {
       const troubles = new Troubles()
@@ -54,4 +71,20 @@ export const test = base.extend<{ troubles: Troubles; allow: Troubles['allow'] }
     { auto: true },
   ],
   allow: async ({ troubles }, use) => use(troubles.allow),
+  /** Enters the demo as a newcomer does, up to the page of its maps. There is one demo for all: stories in it come one after the other. */
+  lookAtDemo: [
+    async ({ page }, use) => {
+      const { release } = await theDemo()
+      await use(async () => {
+        await page.goto('/')
+        await page.getByRole('button', { name: 'Look at the demo: the Vennmoor handbook' }).click()
+        await expect(page.getByRole('tree', { name: 'Map Vennmoor handbook' })).toBeVisible()
+        await page.getByRole('link', { name: 'All maps' }).click()
+        await expect(page.getByRole('heading', { level: 1, name: 'Vennmoor handbook' })).toBeVisible()
+      })
+      await release()
+    },
+    // Waiting for the story before is no time of this one.
+    { timeout: 600_000 },
+  ],
 })

@@ -53,5 +53,5 @@ export async function aptInstall(name, what) {
 }
 
 export async function ensureChromium() {
-  if (!existsSync(CHROMIUM_LAUNCH.executablePath)) await aptInstall('chromium', 'Chromium')
+  if (!existsSync(CHROMIUM_LAUNCH.executablePath)) await aptInstall('chromium-headless-shell', 'Chromium')
 }

@@ -51,8 +51,10 @@ export async function serve({ databaseUrl, port, env = {}, quiet = true }) {
   const address = `http://127.0.0.1:${port}`
   const ended = new Promise((resolve) => child.on('close', resolve))
   for (let attempt = 0; ; attempt++) {
-    if (child.exitCode !== null || attempt > 300)
+    if (child.exitCode !== null || attempt > 300) {
+      child.kill('SIGKILL')
       throw new Trouble('The application did not start. What it said stands above.')
+    }
     const answer = await fetch(`${address}/healthz`).catch(() => null)
     if (answer?.ok) break
     await wait(100)

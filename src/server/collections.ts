@@ -1,4 +1,5 @@
 import { v7 as uuid } from 'uuid'
+import type { Waiting } from '../core/network/waiting'
 import type { MapId } from '../core/records/ids'
 import { kinds, RECORD_KINDS, type RecordByKind, type RecordKind, referencesTo } from '../core/records/kinds'
 import { Records } from '../core/records/records'
@@ -14,6 +15,9 @@ import { forgetRoles, reachesOf } from './people/rights'
 import { digestsAfter } from './records/digests'
 import { GIVEN, isTable, leadsTo, loadByIds, loadCollection, loadInto, selectRecords } from './records/tables'
 
+/** A map with its last change, and when that was. */
+type ChangedMap = Waiting['lately'][number]
+
 export interface CollectionRow {
   id: string
   title: string
@@ -24,7 +28,7 @@ export interface CollectionRow {
   homeMap: string | null
   changedAt: string | null
   /** The maps that were changed last, besides the home map, with the name of the last change; none to whom only some are open. */
-  lately: { map: string; title: string; label: string; at: string }[]
+  lately: ChangedMap[]
   published: boolean
 }
 
@@ -82,7 +86,7 @@ const LATELY = `
     ORDER BY map, number DESC) last
   JOIN map m ON m.collection = $1 AND m.id = last.map AND NOT m.trashed
   WHERE m.id IS DISTINCT FROM $2
-  ORDER BY last.number DESC LIMIT 3`
+  ORDER BY last.number DESC LIMIT $3`
 
 const COUNTS = `
   SELECT (SELECT count(*)::int FROM map m WHERE m.collection = $1 AND NOT m.trashed
@@ -91,14 +95,21 @@ const COUNTS = `
           CROSS JOIN LATERAL (SELECT trashed FROM map WHERE collection = $1 AND id = g.map LIMIT 1) m
           WHERE g.collection = $1 AND NOT m.trashed AND ($2::uuid[] IS NULL OR g.map = ANY($2))) AS topics`
 
+/** The maps of a collection that were changed last, each with its last change, the latest first. */
+export async function changedLast(
+  client: Client,
+  collection: string,
+  { without, most }: { without: string | null; most: number },
+): Promise<ChangedMap[]> {
+  return (await prepared<ChangedMap>(client, LATELY, [collection, without, most])).rows
+}
+
 /** What somebody may know of a collection without opening it. */
 async function countedFor(client: Client, person: string, row: Known): Promise<CollectionRow> {
   const [reach] = await reachesOf(client, row.id, [person])
   const only = onlyMaps(reach!)
   const { rows } = await prepared<{ maps: number; topics: number }>(client, COUNTS, [row.id, only])
-  const lately = only
-    ? []
-    : (await prepared<CollectionRow['lately'][number]>(client, LATELY, [row.id, row.homeMap])).rows
+  const lately = only ? [] : await changedLast(client, row.id, { without: row.homeMap, most: 3 })
   return {
     ...row,
     ...rows[0]!,

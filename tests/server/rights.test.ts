@@ -100,6 +100,7 @@ const TABLE: Record<string, { rights: Row; body?: unknown; path?: string; query?
   'GET /api/collections/[collection]/find': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/dates': { rights: readers },
   'GET /api/collections/[collection]/dates.ics': { rights: readers },
+  'GET /api/collections/[collection]/waiting': { rights: readers, query: 'today=2026-03-14' },
   'GET /api/collections/[collection]/tags': { rights: readers },
   'GET /api/collections/[collection]/search': { rights: readers, query: 'words=spring' },
   'GET /api/collections/[collection]/gathered': { rights: readers, query: 'words=spring' },

@@ -1,5 +1,6 @@
 import type { Sign } from '../layout/boxes'
 import type { TaskState } from '../records/dates'
+import { counted } from '../text/counted'
 
 /** Outlines from the Tabler icon set (MIT), 24 × 24, for the signs at the end of a topic. */
 export const SIGN_PATHS: Record<Sign, string> = {
@@ -20,21 +21,19 @@ export const TASK_NAMES: Record<TaskState, string> = { open: 'to do', begun: 'be
 /** Whether a sign tells how far a task is. */
 export const isTask = (sign: Sign): sign is TaskState => sign in TASK_NAMES
 
-const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
-
 /** What a sign says to somebody who cannot see it, or hovers over it. */
 export function signName(sign: Sign, count: number, isLate = false): string {
   switch (sign) {
     case 'note':
       return 'Note'
     case 'file':
-      return plural(count, 'file', 'files')
+      return counted(count, 'file', 'files')
     case 'web':
-      return plural(count, 'web link', 'web links')
+      return counted(count, 'web link', 'web links')
     case 'link':
-      return plural(count, 'cross-link', 'cross-links')
+      return counted(count, 'cross-link', 'cross-links')
     case 'comment':
-      return plural(count, 'open comment', 'open comments')
+      return counted(count, 'open comment', 'open comments')
     case 'gathers':
       return 'Gathered list'
     case 'open':

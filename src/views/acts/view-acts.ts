@@ -1,4 +1,4 @@
-import { SCREENS_TO_GO_TO, screenAddress } from '../app/collection-screens'
+import { PLACES, placeAddress } from '../frame/places'
 import { tellHappened } from '../workspace/happened'
 import { goToRegion } from '../workspace/regions'
 import { LARGE_MAP, stageOf } from '../workspace/shown-stages'
@@ -112,11 +112,11 @@ export const VIEW_ACTS = [
       leads: 'field',
       act: () => workspace.dialog({ kind: 'find' }),
     },
-    ...SCREENS_TO_GO_TO.map(({ page, act }) => ({
-      id: `all-${page}`,
+    ...PLACES.map(({ place, act }) => ({
+      id: `all-${place}`,
       name: act,
       leads: 'page' as const,
-      act: ({ session }: Situation) => window.location.assign(screenAddress(session.id, page)),
+      act: ({ session }: Situation) => window.location.assign(placeAddress(session.id, place)),
     })),
     {
       id: 'keep-from-web',

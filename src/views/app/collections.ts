@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { z } from 'zod'
 import { ask } from './api'
 
-const Collections = z.array(
+export const Collections = z.array(
   z.object({
     id: z.string(),
     title: z.string(),

@@ -7,7 +7,7 @@ import { FolderId } from '../../core/records/ids'
 import type { AtlasPlace } from '../../core/records/map'
 import { foldForFinding } from '../../core/text/folding'
 import { tell } from '../app/api'
-import { PageFrame } from '../app/PageFrame'
+import { CollectionFrame } from '../frame/CollectionFrame'
 import { useSession } from '../sync/use-session'
 import { ArcLayer } from './ArcLayer'
 import { AtlasTable } from './AtlasTable'
@@ -108,13 +108,7 @@ export function Atlas() {
   }
   const byHand = maps.flatMap(({ id: map, inAtlas }) => (inAtlas ? map : []))
   return (
-    <PageFrame
-      isWide
-      trail={[
-        { name: session.collection.title, address: `/c/${id}` },
-        { name: 'Atlas', address: `/c/${id}/atlas` },
-      ]}
-    >
+    <CollectionFrame place="atlas" isWide>
       <div className={styles.page}>
         <AtlasTools
           count={atlas.plates.length}
@@ -192,7 +186,7 @@ export function Atlas() {
           )}
         </div>
       </div>
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

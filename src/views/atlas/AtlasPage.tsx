@@ -1,4 +1,4 @@
-import { OpenedCollection } from '../app/OpenedCollection'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { Atlas } from './Atlas'
 
 export default function AtlasPage({ collection }: { collection: string }) {

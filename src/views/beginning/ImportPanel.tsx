@@ -4,6 +4,7 @@ import { IconArrowLeft, IconFileImport, IconFolder } from '@tabler/icons-react'
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { filesLedTo } from '../../core/commands/import-pages'
 import type { Page } from '../../core/formats/page-file'
+import { counted } from '../../core/text/counted'
 import { tell, tellTrouble } from '../app/api'
 import { Silhouette } from '../pictures/Silhouette'
 import { droppedFiles } from '../sheet/dropped-files'
@@ -19,8 +20,6 @@ import { asChosen, CHOICE_TYPES, type ReadChoice, readChoice } from './read-page
 /** More text than this is imported without being shown before: looking at it would take as long as the import. */
 const MOST_SHOWN = 60_000
 const MOST_UNREAD_SHOWN = 100
-
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** Brings text in as maps: what is taken, what it would become, and, afterwards, what could not be followed. */
 export default function ImportPanel({ onBack, isAlone = false }: { onBack(): void; isAlone?: boolean }) {

@@ -1,13 +1,12 @@
 import { ActionIcon, Alert, Button, Group, Menu, Stack, Text } from '@mantine/core'
 import { IconDots, IconRefresh } from '@tabler/icons-react'
 import { useState } from 'react'
+import { counted } from '../../core/text/counted'
 import { sayWhen } from '../app/when'
 import { type KeptCalendar, type Terms, useAskCalendar } from './calendars'
 import styles from './calendars.module.css'
 import { Differences } from './Differences'
 import { TermsFields } from './TermsFields'
-
-const counted = (count: number, one: string, many: string) => (count === 1 ? `1 ${one}` : `${count} ${many}`)
 
 /** A calendar elsewhere: whether it is in step, what somebody has to choose about, and what can be done. */
 export function CalendarCard({

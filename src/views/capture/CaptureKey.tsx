@@ -1,4 +1,5 @@
 import { lazy, Suspense, useEffect } from 'react'
+import { awaitField } from '../workspace/awaited-field'
 
 const load = () => import('./QuickCapture')
 const QuickCapture = lazy(() => load().then((module) => ({ default: module.QuickCapture })))
@@ -17,6 +18,8 @@ export function CaptureKey() {
       if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey || event.code !== 'KeyJ') return
       event.preventDefault()
       event.stopImmediatePropagation()
+      if (document.querySelector('[data-capture]')) return
+      awaitField('field')
       capture()
     }
     // Before who writes somewhere: an idea comes whatever one is at.

@@ -36,6 +36,7 @@ export function QuickCapture() {
             aria-label="The idea"
             description="The first line is the idea, what follows is its note."
             data-autofocus
+            data-capture
             autosize
             minRows={2}
             maxRows={12}

@@ -1,21 +1,20 @@
 import { ActionIcon, Button, Group, Loader, Menu, Stack, Text, TextInput, Title } from '@mantine/core'
-import { IconDots, IconFileImport, IconPlus, IconWorldUpload } from '@tabler/icons-react'
+import { IconDots, IconFileImport, IconPlus } from '@tabler/icons-react'
 import { type FormEvent, lazy, Suspense, useState } from 'react'
 import { moveFolder, renameFolder, trashFolder } from '../../core/commands/folders'
 import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/maps'
-import { limitsOf } from '../../core/crowding/piece-cost'
 import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
 import { MAX_TITLE } from '../../core/records/text'
-import { COLLECTION_SCREENS, screenAddress } from '../app/collection-screens'
 import { Modal } from '../app/Modal'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { RunningJobs } from '../jobs/RunningJobs'
 import { useSession } from '../sync/use-session'
 import { FolderDialog } from './FolderDialog'
+import { MapList } from './MapList'
 import { MapsInTrash } from './MapsInTrash'
-import { MapTable } from './MapTable'
+import { News } from './News'
 import { TrashMaps } from './TrashMaps'
 
 const Gallery = lazy(() => import('../beginning/Gallery'))
@@ -43,50 +42,30 @@ function Maps() {
     if (!known.has(map.id)) maps.push({ ...map, parentMap: null, topics: 1, opens: [], linked: [] })
   const kept = maps.filter((map) => !map.trashed)
   const trashed = maps.filter((map) => map.trashed)
-  const home = session.collection.homeMap
-  const address = (map: string) => `/c/${session.id}/m/${map}`
-
   return (
-    <PageFrame trail={[{ name: session.collection.title, address: `/c/${session.id}` }]}>
+    <CollectionFrame place="maps">
       <Stack gap="lg">
         <Group justify="space-between" align="flex-start">
           <Title order={1} size="h2" style={{ overflowWrap: 'anywhere' }}>
             {session.collection.title}
           </Title>
-          <Group gap="xs">
-            {session.mayEditAll && (
-              <>
-                <Button leftSection={<IconPlus size={18} />} onClick={() => setAsked({ kind: 'new' })}>
-                  New map
-                </Button>
-                <Button
-                  variant="default"
-                  leftSection={<IconFileImport size={18} />}
-                  onClick={() => setAsked({ kind: 'import' })}
-                >
-                  Import text
-                </Button>
-                <Button variant="default" onClick={() => setAsked({ kind: 'rename-collection' })}>
-                  Rename
-                </Button>
-              </>
-            )}
-            <Button
-              variant="light"
-              component="a"
-              href={`/c/${session.id}/publish`}
-              leftSection={<IconWorldUpload size={18} />}
-            >
-              Publish
-            </Button>
-          </Group>
-        </Group>
-        <Group component="nav" gap={4} aria-label="See all of the collection">
-          {COLLECTION_SCREENS.map(({ name, page }) => (
-            <Button key={page} size="compact-md" variant="subtle" component="a" href={screenAddress(session.id, page)}>
-              {name}
-            </Button>
-          ))}
+          {session.mayEditAll && (
+            <Group gap="xs">
+              <Button leftSection={<IconPlus size={18} />} onClick={() => setAsked({ kind: 'new' })}>
+                New map
+              </Button>
+              <Button
+                variant="default"
+                leftSection={<IconFileImport size={18} />}
+                onClick={() => setAsked({ kind: 'import' })}
+              >
+                Import text
+              </Button>
+              <Button variant="default" onClick={() => setAsked({ kind: 'rename-collection' })}>
+                Rename
+              </Button>
+            </Group>
+          )}
         </Group>
         <RunningJobs asList />
         {kept.length === 0 ? (
@@ -103,32 +82,24 @@ function Maps() {
             )}
           </>
         ) : (
-          <MapTable
-            maps={kept}
-            home={home}
-            limit={limitsOf(session.records).limit}
-            collection={session.id}
-            records={session.records}
-            mayMove={session.mayEditAll}
-            put={(map, folder) => void session.server.command('put-into-folder', { maps: [map], folder })}
-            putFolder={(folder, parent) =>
-              session.run((records, newIds) => moveFolder(records, { folder, parent }, newIds))
-            }
-            folderMenu={(folder) => session.mayEditAll && <FolderMenu folder={folder} />}
-            address={address}
-            titleOf={(map) => session.titleOf(map)}
-            menu={(map) =>
-              session.mayEditAll && (
-                <MapMenu
-                  map={map}
-                  isHome={map.id === home}
-                  rename={() => setAsked({ kind: 'rename', map })}
-                  moveToFolder={() => setAsked({ kind: 'folder', map })}
-                  trash={() => setAsked({ kind: 'trash', map })}
-                />
-              )
-            }
-          />
+          <>
+            <News />
+            <MapList
+              maps={kept}
+              menu={(map) =>
+                session.mayEditAll && (
+                  <MapMenu
+                    map={map}
+                    isHome={map.id === session.collection.homeMap}
+                    rename={() => setAsked({ kind: 'rename', map })}
+                    moveToFolder={() => setAsked({ kind: 'folder', map })}
+                    trash={() => setAsked({ kind: 'trash', map })}
+                  />
+                )
+              }
+              folderMenu={(folder) => session.mayEditAll && <FolderMenu folder={folder} />}
+            />
+          </>
         )}
         {trashed.length > 0 && <MapsInTrash maps={trashed} />}
       </Stack>
@@ -149,7 +120,7 @@ function Maps() {
       {(asked?.kind === 'rename' || asked?.kind === 'rename-collection') && (
         <NameDialog asked={asked} onClose={() => setAsked(null)} />
       )}
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

@@ -9,25 +9,29 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core'
-import { ActionIcon, Anchor, Badge, Table, Text, TextInput, UnstyledButton, VisuallyHidden } from '@mantine/core'
-import { IconChevronDown, IconChevronRight, IconFolder, IconGripVertical, IconSearch } from '@tabler/icons-react'
-import { type ReactNode, useMemo, useState } from 'react'
+import { ActionIcon, Anchor, Badge, Table, Text, UnstyledButton, VisuallyHidden } from '@mantine/core'
+import { IconChevronDown, IconChevronRight, IconFolder, IconGripVertical } from '@tabler/icons-react'
+import { type ReactNode, useState } from 'react'
 import type { FolderRecord } from '../../core/records/folder'
 import { FolderId, MapId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import type { MapDigest } from '../../core/records/snapshot'
-import { foldForFinding } from '../../core/text/folding'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
 import { useMapPeek } from '../pictures/ThumbnailPicture'
-import { flatRows, folderRows, type SortedBy, type TableRow } from './folder-rows'
+import type { SortedBy, TableRow } from './folder-rows'
 
-/** From so many maps on they can be narrowed down by words. */
-const MANY = 12
 const COLUMNS = 5
 const OUTSIDE = 'outside of folders'
 
 interface Props {
   maps: readonly MapDigest[]
+  /** The maps that are to be seen, in their folders. */
+  rows: readonly TableRow[]
+  by: SortedBy
+  sortBy(by: SortedBy): void
+  /** Folders of which only the name is seen. */
+  closed: ReadonlySet<string>
+  toggle(folder: string): void
   records: Records
   home: string | null
   /** Of more topics a map is called crowded. */
@@ -44,96 +48,72 @@ interface Props {
 
 /** The maps of a collection as a table, in their folders, of which only the rows in view are in the page. */
 export function MapTable(props: Props) {
-  const { maps, records, mayMove, put, putFolder } = props
-  const [words, setWords] = useState('')
-  const [by, setBy] = useState<SortedBy>('title')
-  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set())
+  const { rows, by, sortBy, closed, maps, records, mayMove, put, putFolder } = props
   const [dragged, setDragged] = useState<string | null>(null)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const hasFolders = [...records.all('folder')].some(({ trashed }) => !trashed)
-  const shown = useMemo(() => {
-    const wanted = foldForFinding(words).split(/\s+/).filter(Boolean)
-    return maps.filter(({ title }) => wanted.every((word) => foldForFinding(title).includes(word)))
-  }, [maps, words])
-  const rows = words.trim() === '' && hasFolders ? folderRows(records, shown, by, closed) : flatRows(shown, by)
   const { body, visible, before, after, measure } = useRowsInView(rows.length, (index) => rows[index]!.key)
-  const toggle = (folder: string) =>
-    setClosed((known) => new Set(known.has(folder) ? [...known].filter((id) => id !== folder) : [...known, folder]))
   const heading = (sort: SortedBy, name: string) => (
-    <UnstyledButton fw={700} fz="inherit" onClick={() => setBy(sort)} aria-pressed={by === sort}>
+    <UnstyledButton fw={700} fz="inherit" onClick={() => sortBy(sort)} aria-pressed={by === sort}>
       {name}
       {by === sort && <span aria-hidden> ▾</span>}
     </UnstyledButton>
   )
   return (
-    <>
-      {maps.length >= MANY && (
-        <TextInput
-          aria-label="Find a map"
-          placeholder={`Find one of ${maps.length} maps`}
-          leftSection={<IconSearch size={18} />}
-          value={words}
-          onChange={(event) => setWords(event.currentTarget.value)}
-          maw={420}
-        />
-      )}
-      {shown.length === 0 && <Text c="dimmed">No map has these words in its title.</Text>}
-      <DndContext
-        sensors={sensors}
-        collisionDetection={pointerWithin}
-        onDragStart={({ active }) => setDragged(String(active.id))}
-        onDragCancel={() => setDragged(null)}
-        onDragEnd={({ active, over }) => {
-          setDragged(null)
-          if (!over || !mayMove || over.id === active.id) return
-          const folder = over.id === OUTSIDE ? null : FolderId.parse(over.id)
-          if (records.get('folder', String(active.id))) putFolder(FolderId.parse(active.id), folder)
-          else put(MapId.parse(active.id), folder)
-        }}
-      >
-        <Table.ScrollContainer minWidth={260}>
-          <Table highlightOnHover aria-rowcount={rows.length + 1}>
-            <Table.Thead>
-              <Table.Tr>
-                <Table.Th>{heading('title', 'Map')}</Table.Th>
-                <Table.Th ta="right">{heading('topics', 'Topics')}</Table.Th>
-                <Table.Th visibleFrom="sm">Reached from</Table.Th>
-                <Table.Th ta="right" visibleFrom="sm">
-                  {heading('links', 'Linked maps')}
-                </Table.Th>
-                <Table.Th>
-                  <VisuallyHidden>What can be done</VisuallyHidden>
-                </Table.Th>
-              </Table.Tr>
-            </Table.Thead>
-            <Table.Tbody ref={body}>
-              <RowSpace height={before} columns={COLUMNS} />
-              {visible.map(({ index }) => (
-                <Row
-                  key={rows[index]!.key}
-                  {...props}
-                  row={rows[index]!}
-                  index={index}
-                  measure={measure}
-                  isClosed={closed.has(rows[index]!.key)}
-                  toggle={toggle}
-                  isDraggable={mayMove && hasFolders}
-                />
-              ))}
-              <RowSpace height={after} columns={COLUMNS} />
-            </Table.Tbody>
-          </Table>
-        </Table.ScrollContainer>
-        {dragged && <Outside />}
-        <DragOverlay dropAnimation={null}>
-          {dragged && (
-            <Badge size="lg">
-              {(records.get('folder', dragged) ?? maps.find(({ id }) => id === dragged))?.title || 'Untitled'}
-            </Badge>
-          )}
-        </DragOverlay>
-      </DndContext>
-    </>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setDragged(String(active.id))}
+      onDragCancel={() => setDragged(null)}
+      onDragEnd={({ active, over }) => {
+        setDragged(null)
+        if (!over || !mayMove || over.id === active.id) return
+        const folder = over.id === OUTSIDE ? null : FolderId.parse(over.id)
+        if (records.get('folder', String(active.id))) putFolder(FolderId.parse(active.id), folder)
+        else put(MapId.parse(active.id), folder)
+      }}
+    >
+      <Table.ScrollContainer minWidth={260}>
+        <Table highlightOnHover aria-rowcount={rows.length + 1}>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>{heading('title', 'Map')}</Table.Th>
+              <Table.Th ta="right">{heading('topics', 'Topics')}</Table.Th>
+              <Table.Th visibleFrom="sm">Reached from</Table.Th>
+              <Table.Th ta="right" visibleFrom="sm">
+                {heading('links', 'Linked maps')}
+              </Table.Th>
+              <Table.Th>
+                <VisuallyHidden>What can be done</VisuallyHidden>
+              </Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody ref={body}>
+            <RowSpace height={before} columns={COLUMNS} />
+            {visible.map(({ index }) => (
+              <Row
+                key={rows[index]!.key}
+                {...props}
+                row={rows[index]!}
+                index={index}
+                measure={measure}
+                isClosed={closed.has(rows[index]!.key)}
+                isDraggable={mayMove && hasFolders}
+              />
+            ))}
+            <RowSpace height={after} columns={COLUMNS} />
+          </Table.Tbody>
+        </Table>
+      </Table.ScrollContainer>
+      {dragged && <Outside />}
+      <DragOverlay dropAnimation={null}>
+        {dragged && (
+          <Badge size="lg">
+            {(records.get('folder', dragged) ?? maps.find(({ id }) => id === dragged))?.title || 'Untitled'}
+          </Badge>
+        )}
+      </DragOverlay>
+    </DndContext>
   )
 }
 
@@ -153,7 +133,6 @@ interface RowProps extends Props {
   measure(element: Element | null): void
   isClosed: boolean
   isDraggable: boolean
-  toggle(folder: string): void
 }
 
 const indent = (level: number) => ({ paddingLeft: 10 + Math.min(level, 6) * 24 })

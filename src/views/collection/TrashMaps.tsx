@@ -1,10 +1,9 @@
 import { Button, Group, Stack, Text } from '@mantine/core'
 import { useEffect, useRef } from 'react'
 import type { MapId } from '../../core/records/ids'
+import { counted } from '../../core/text/counted'
 import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
-
-const counted = (count: number, one: string, many: string) => (count === 1 ? `1 ${one}` : `${count} ${many}`)
 
 /** Puts maps into the trash as one step; what leads to them from other maps is told before. */
 export function TrashMaps({ maps, onClose }: { maps: readonly MapId[]; onClose(): void }) {

@@ -3,9 +3,8 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { MapId, TopicId } from '../../core/records/ids'
 import { ask, tellTrouble, wordsFor } from '../app/api'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
-import { UndoButton } from '../collection/UndoButton'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { useSession } from '../sync/use-session'
 import { CommentsAnswer, commentsKey, type ListedComment, usePeople, useSeen } from './comments'
 import styles from './comments.module.css'
@@ -53,19 +52,11 @@ function Comments() {
   useSeen(facet === 'new' ? [] : shown.flatMap(all).flatMap(({ id, isNew }) => (isNew ? id : [])))
   const refresh = () => queries.invalidateQueries({ queryKey: key })
   return (
-    <PageFrame
-      trail={[
-        { name: session.collection.title, address: `/c/${session.id}` },
-        { name: 'Comments', address: `/c/${session.id}/comments` },
-      ]}
-    >
+    <CollectionFrame place="comments">
       <Stack gap="md">
-        <Group justify="space-between">
-          <Title order={1} size="h2">
-            Comments
-          </Title>
-          <UndoButton onDone={() => void refresh()} />
-        </Group>
+        <Title order={1} size="h2">
+          Comments
+        </Title>
         {error && <Alert color="ember">{wordsFor(error)}</Alert>}
         {!data && !error && <Loader aria-label="Reading the comments" />}
         {data && (
@@ -98,7 +89,7 @@ function Comments() {
           </>
         )}
       </Stack>
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

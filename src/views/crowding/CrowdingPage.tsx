@@ -8,12 +8,12 @@ import { limitsOf } from '../../core/crowding/piece-cost'
 import { LIMITS } from '../../core/records/collection'
 import { MapId, TopicId } from '../../core/records/ids'
 import { MAX_TITLE } from '../../core/records/text'
+import { counted } from '../../core/text/counted'
 import { ask, tell, wordsFor } from '../app/api'
 import { NumberField } from '../app/fields/NumberField'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
 import { useRowsInView } from '../app/rows-in-view'
-import { UndoButton } from '../collection/UndoButton'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { useSession } from '../sync/use-session'
 import styles from './crowding.module.css'
@@ -47,7 +47,6 @@ export default function CrowdingPage({ collection }: { collection: string }) {
 }
 
 const keyOf = (part: SplitPart): string => ('row' in part ? part.row.join(' ') : part.topic)
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** What a person has said of a proposal: left out, or named. */
 interface Said {
@@ -96,19 +95,11 @@ function Crowding() {
       return new Map(before).set(keyOf(part), { ...known, ...change })
     })
   return (
-    <PageFrame
-      trail={[
-        { name: session.collection.title, address: `/c/${session.id}` },
-        { name: 'Crowding', address: `/c/${session.id}/crowding` },
-      ]}
-    >
+    <CollectionFrame place="crowding">
       <Stack gap="lg">
-        <Group justify="space-between">
-          <Title order={1} size="h2">
-            {review ? titleFor(review.count) : 'Crowding'}
-          </Title>
-          <UndoButton onDone={again} />
-        </Group>
+        <Title order={1} size="h2">
+          {review ? titleFor(review.count) : 'Crowding'}
+        </Title>
         <LimitsForm onDone={again} />
         {error && <Alert color="ember">{wordsFor(error)}</Alert>}
         {!data && !error && <Loader aria-label="Looking at all maps" />}
@@ -147,7 +138,7 @@ function Crowding() {
           </Group>
         )}
       </Stack>
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

@@ -7,11 +7,10 @@ import { movedBy } from '../../core/dates/agenda'
 import { toneClass } from '../../core/look/families'
 import type { Dates } from '../../core/records/dates'
 import { ask, tell, wordsFor } from '../app/api'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
 import { today } from '../app/when'
 import { CalendarsButton } from '../calendars/CalendarsButton'
-import { UndoButton } from '../collection/UndoButton'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { useTags } from '../search/use-tags'
 import { useSession } from '../sync/use-session'
 import { Agenda } from './Agenda'
@@ -104,19 +103,13 @@ function DatesOfAll() {
     await refresh()
   }
   return (
-    <PageFrame
-      trail={[
-        { name: session.collection.title, address: `/c/${session.id}` },
-        { name: 'Dates', address: `/c/${session.id}/dates` },
-      ]}
-    >
+    <CollectionFrame place="dates">
       <Stack gap="md">
         <Group justify="space-between">
           <Group gap="md">
             <Title order={1} size="h2">
               Dates
             </Title>
-            <UndoButton onDone={() => void refresh()} />
           </Group>
           <Group gap="xs">
             {session.mayEditAll && home && (
@@ -214,6 +207,6 @@ function DatesOfAll() {
           </>
         )}
       </Stack>
-    </PageFrame>
+    </CollectionFrame>
   )
 }

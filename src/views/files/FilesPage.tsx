@@ -22,10 +22,9 @@ import { foldForFinding } from '../../core/text/folding'
 import { readableSize } from '../../core/text/readable-size'
 import { ask, wordsFor } from '../app/api'
 import { NameDialog } from '../app/NameDialog'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
-import { UndoButton } from '../collection/UndoButton'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { useSession } from '../sync/use-session'
 import styles from './files.module.css'
 
@@ -91,19 +90,11 @@ function Files() {
   const strays = (data ?? []).filter(FACETS.nowhere.fits)
   const bytes = rows.reduce((sum, { size }) => sum + size, 0)
   return (
-    <PageFrame
-      trail={[
-        { name: session.collection.title, address: `/c/${session.id}` },
-        { name: 'Files', address: `/c/${session.id}/files` },
-      ]}
-    >
+    <CollectionFrame place="files">
       <Stack gap="md">
-        <Group justify="space-between">
-          <Title order={1} size="h2">
-            Files
-          </Title>
-          <UndoButton onDone={() => void refresh()} />
-        </Group>
+        <Title order={1} size="h2">
+          Files
+        </Title>
         {error && <Alert color="ember">{wordsFor(error)}</Alert>}
         {!data && !error && <Loader aria-label="Reading all files" />}
         {data && (
@@ -172,7 +163,7 @@ function Files() {
           }}
         />
       )}
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

@@ -4,13 +4,14 @@ import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { MAX_TITLE } from '../../core/records/text'
+import { counted } from '../../core/text/counted'
 import { ask, tellTrouble, wordsFor } from '../app/api'
 import { type CollectionRow, useCollections } from '../app/collections'
 import { Modal } from '../app/Modal'
-import { PageFrame } from '../app/PageFrame'
 import { Providers } from '../app/Providers'
 import { usePerson } from '../app/person'
 import { sayWhen } from '../app/when'
+import { PageFrame } from '../frame/PageFrame'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { SignIn } from '../sign-in/SignIn'
 import styles from './home.module.css'
@@ -97,8 +98,6 @@ function CollectionList() {
     </Stack>
   )
 }
-
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** A collection with the shape of its home map, and the maps that were changed last: each is opened by a press on its shape. */
 function CollectionCard({ row, trash }: { row: CollectionRow; trash(): void }) {

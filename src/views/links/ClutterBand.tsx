@@ -1,4 +1,5 @@
 import { Button, Group, Paper, Stack, Text } from '@mantine/core'
+import { counted } from '../../core/text/counted'
 import { useSession } from '../sync/use-session'
 import type { Clutter, SmallPicture } from './ledger-schema'
 import styles from './links.module.css'
@@ -8,8 +9,6 @@ interface Props {
   isBusy: boolean
   change(command: string, args: object): void
 }
-
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** How much the lines of cross-links cross, and what few of them made quiet would change, in words and pictures. */
 export function ClutterBand({ clutter, isBusy, change }: Props) {

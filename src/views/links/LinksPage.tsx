@@ -4,10 +4,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { foldForFinding } from '../../core/text/folding'
 import { ask, wordsFor } from '../app/api'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
 import { sayWhen } from '../app/when'
-import { UndoButton } from '../collection/UndoButton'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { useSession } from '../sync/use-session'
 import { ClutterBand } from './ClutterBand'
 import { LedgerTable } from './LedgerTable'
@@ -43,26 +42,18 @@ function Links() {
       .finally(() => setBusy(false))
   }
   return (
-    <PageFrame
-      trail={[
-        { name: session.collection.title, address: `/c/${session.id}` },
-        { name: 'Links', address: `/c/${session.id}/links` },
-      ]}
-    >
+    <CollectionFrame place="links">
       <Stack gap="lg">
-        <Group justify="space-between">
-          <Title order={1} size="h2">
-            Links
-          </Title>
-          <UndoButton onDone={() => void queries.invalidateQueries({ queryKey: key })} />
-        </Group>
+        <Title order={1} size="h2">
+          Links
+        </Title>
         {error && <Alert color="ember">{wordsFor(error)}</Alert>}
         {!data && !error && <Loader aria-label="Reading all links" />}
         {data && <ClutterBand clutter={data.clutter} isBusy={isBusy} change={change} />}
         <ShortestWay />
         {data && <Table ledger={data} isBusy={isBusy} change={change} />}
       </Stack>
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

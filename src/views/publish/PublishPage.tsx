@@ -1,15 +1,16 @@
 import { Alert, Button, Group, Loader, Stack, Text, Title } from '@mantine/core'
 import { IconDownload, IconExternalLink, IconWorldUpload } from '@tabler/icons-react'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { z } from 'zod'
 import { MapId } from '../../core/records/ids'
 import { CollectionDigest, ToldJob } from '../../core/records/snapshot'
+import { announce } from '../app/announce'
 import { ask, tell, tellTrouble, wordsFor } from '../app/api'
 import { Modal } from '../app/Modal'
-import { PageFrame } from '../app/PageFrame'
-import { Providers } from '../app/Providers'
 import { sayWhen } from '../app/when'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { JobLine } from '../jobs/JobLine'
 
 const State = z.object({
@@ -33,9 +34,9 @@ const isRunning = (job: ToldJob | null | undefined) =>
 
 export default function PublishPage({ collection }: { collection: string }) {
   return (
-    <Providers>
+    <OpenedCollection collection={collection}>
       <Desk collection={collection} />
-    </Providers>
+    </OpenedCollection>
   )
 }
 
@@ -91,17 +92,25 @@ function Desk({ collection }: { collection: string }) {
   const [asking, setAsking] = useState(false)
   /** What the person has said of it here; undefined where that is what was published before. */
   const [said, setSaid] = useState(mapsInAddress)
+  const state = data?.job?.state
+  const before = useRef(state)
+  useEffect(() => {
+    if (state === 'done' && before.current !== undefined && before.current !== 'done')
+      announce('The site is published.')
+    before.current = state
+    void queries.invalidateQueries({ queryKey: ['waiting', collection] })
+  }, [state, queries, collection])
   if (error)
     return (
-      <PageFrame trail={[]}>
+      <CollectionFrame place="publish">
         <Alert color="ember">{wordsFor(error)}</Alert>
-      </PageFrame>
+      </CollectionFrame>
     )
   if (!digest || !data)
     return (
-      <PageFrame trail={[]}>
+      <CollectionFrame place="publish">
         <Loader aria-label="Opening the publish desk" />
-      </PageFrame>
+      </CollectionFrame>
     )
   const { publication, job } = data
   const all = digest.maps.filter((map) => !map.trashed)
@@ -111,12 +120,7 @@ function Desk({ collection }: { collection: string }) {
   const published = publication !== null
   const mayPublish = (digest.role === 'owner' || digest.role === 'editor') && digest.roles === null
   return (
-    <PageFrame
-      trail={[
-        { name: digest.collection.title, address: `/c/${collection}` },
-        { name: 'Publish', address: `/c/${collection}/publish` },
-      ]}
-    >
+    <CollectionFrame place="publish">
       <Stack gap="lg">
         <Title order={1} size="h2">
           Publish {digest.collection.title}
@@ -196,6 +200,6 @@ function Desk({ collection }: { collection: string }) {
           </Group>
         </Stack>
       </Modal>
-    </PageFrame>
+    </CollectionFrame>
   )
 }

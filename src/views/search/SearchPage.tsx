@@ -1,25 +1,23 @@
 import { Alert, Button, Chip, Group, Loader, Stack, Text, Title } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { askedWords, isAsking } from '../../core/gathering/asked'
 import { readAsked, writeAsked } from '../../core/gathering/asked-address'
 import { TagId } from '../../core/records/ids'
 import { NOTHING_ASKED, type SearchAsked } from '../../core/records/search'
 import { ask, wordsFor } from '../app/api'
-import { OpenedCollection } from '../app/OpenedCollection'
-import { PageFrame } from '../app/PageFrame'
 import { today } from '../app/when'
-import { UndoButton } from '../collection/UndoButton'
+import { CollectionFrame } from '../frame/CollectionFrame'
+import { OpenedCollection } from '../frame/OpenedCollection'
 import { useSession } from '../sync/use-session'
 import { AskedFields } from './AskedFields'
 import { FoundList } from './FoundList'
 import { KeepSearch, KeptSearches } from './KeptSearches'
-import { searchesKey } from './kept'
 import { keepSearch, keptSearches } from './kept-searches'
 import { KIND_NAMES, KINDS, type Kind, SearchAnswer } from './search-answer'
 import { TagList } from './TagList'
-import { tagsKey, useTags } from './use-tags'
+import { useTags } from './use-tags'
 
 export default function SearchPage({ collection }: { collection: string }) {
   return (
@@ -34,7 +32,6 @@ const askedInAddress = (): SearchAsked => readAsked(new URL(window.location.href
 /** Everything in a collection that has some words, or a tag: topics, notes, files, web links, maps, with where they stand. */
 function Search() {
   const session = useSession()
-  const queries = useQueryClient()
   const [asked, setAsked] = useState(askedInAddress)
   const [kind, setKind] = useState<Kind | null>(null)
   const [settled] = useDebouncedValue(asked, 200)
@@ -59,26 +56,11 @@ function Search() {
   }
   const change = (part: Partial<SearchAsked>) => setAsked((before) => ({ ...before, ...part }))
   return (
-    <PageFrame
-      trail={[
-        { name: session.collection.title, address: `/c/${session.id}` },
-        { name: 'Search', address: `/c/${session.id}/search` },
-      ]}
-    >
+    <CollectionFrame place="search">
       <Stack gap="md">
-        <Group justify="space-between">
-          <Title order={1} size="h2">
-            Search
-          </Title>
-          {!asks && (
-            <UndoButton
-              onDone={() => {
-                for (const queryKey of [tagsKey(session.id), searchesKey(session.id)])
-                  void queries.invalidateQueries({ queryKey })
-              }}
-            />
-          )}
-        </Group>
+        <Title order={1} size="h2">
+          Search
+        </Title>
         <AskedFields
           label="Words to search for"
           asked={asked}
@@ -137,7 +119,7 @@ function Search() {
           </>
         )}
       </Stack>
-    </PageFrame>
+    </CollectionFrame>
   )
 }
 

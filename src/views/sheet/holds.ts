@@ -7,6 +7,7 @@ import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
+import { counted as sayCount } from '../../core/text/counted'
 import { countNoteWords } from '../../core/text/word-count'
 import { sayDays } from '../app/when'
 import type { Section } from '../workspace/workspace-store'
@@ -18,8 +19,6 @@ export function common<Value>(topics: readonly TopicRecord[], of: (topic: TopicR
 }
 
 const DIFFERENT = 'different'
-
-const plural = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** What a section of the topic sheet holds, in a few words; empty where it holds nothing. */
 export function holds(records: Records, section: Section, topics: readonly TopicRecord[]): string {
@@ -44,13 +43,13 @@ function ofOne(records: Records, section: Section, topic: TopicRecord): string {
   const count = COUNTED[section]?.(records, topic) ?? 0
   switch (section) {
     case 'note':
-      return count === 0 ? '' : plural(count, 'word', 'words')
+      return count === 0 ? '' : sayCount(count, 'word', 'words')
     case 'links':
       return count === 0 ? '' : String(count)
     case 'files':
       return filesOf(records, topic)
     case 'comments':
-      return count === 0 ? '' : plural(count, 'open', 'open')
+      return count === 0 ? '' : sayCount(count, 'open', 'open')
     case 'marks':
       return marksOf(records, topic)
     case 'dates': {

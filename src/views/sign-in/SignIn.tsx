@@ -2,6 +2,7 @@ import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/c
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble, wordsFor } from '../app/api'
+import { Collections } from '../app/collections'
 import { offerWalk } from '../workspace/walk-offer'
 import styles from './sign-in.module.css'
 
@@ -20,11 +21,16 @@ export function SignIn({ demo, picture }: { demo: boolean; picture: string | nul
       setBegins(false)
     }
   }
-  const enterDemo = () =>
-    ask(z.unknown(), '/api/demo-session', { method: 'POST' }).then(() => {
+  const enterDemo = async () => {
+    try {
+      await ask(z.unknown(), '/api/demo-session', { method: 'POST' })
+      const [demo] = await ask(Collections, '/api/collections')
       offerWalk()
-      window.location.assign('/')
-    }, tellTrouble)
+      window.location.assign(demo?.homeMap ? `/c/${demo.id}/m/${demo.homeMap}` : '/')
+    } catch (error) {
+      tellTrouble(error)
+    }
+  }
   const signIn = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     try {

@@ -1,8 +1,8 @@
 import { Button, Group, Loader, Text } from '@mantine/core'
+import { counted } from '../../core/text/counted'
 import styles from './sorting.module.css'
 import type { Suggestion } from './use-sorting'
 
-const counted = (count: number, one: string, many: string) => (count === 1 ? `1 ${one}` : `${count} ${many}`)
 const listed = (words: readonly string[]) =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
 

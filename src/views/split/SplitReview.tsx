@@ -19,6 +19,7 @@ import {
 import { toneClass } from '../../core/look/families'
 import { type MapId, TopicId } from '../../core/records/ids'
 import { MAX_TITLE } from '../../core/records/text'
+import { counted } from '../../core/text/counted'
 import { topicsInOrder } from '../../core/tree/walk'
 import { FullWindow } from '../app/FullWindow'
 import { useMayEdit, useSession } from '../sync/use-session'
@@ -30,7 +31,6 @@ import { useReview } from './use-review'
 
 const hueClass = (number: number) => toneClass('spruce', partHue(number))
 const px = (value: number) => String(Math.max(1, Math.floor(value)))
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 
 /** Which branches of a map could become maps of their own, and what it would be before and after: seen before anything is done. */
 export default function SplitReview({ map, onClose }: { map: MapId; onClose(): void }) {

@@ -238,13 +238,13 @@ function Shell({ first }: { first: MapId }) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const target = event.target as Element
-      if (
-        event.defaultPrevented ||
-        (target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]') &&
-          !target.matches('[data-on-its-way]'))
-      )
-        return
       const key = keyName(event)
+      // Out of a field beside the map the finder is reached as well; what is half written stays there.
+      const isTaken =
+        key === 'Ctrl+k'
+          ? target.closest('[role="dialog"], [role="menu"]')
+          : target.closest('input, textarea, [contenteditable="true"], [role="dialog"], [role="menu"]')
+      if (event.defaultPrevented || (isTaken && !target.matches('[data-on-its-way]'))) return
       if (!/^(Ctrl|Alt)\+|^(Shift\+)?F\d+$/.test(key) || !useWorkspace.getState().panes[active]) return
       if (actByKey(key, situationOf(session, active))) event.preventDefault()
     }

@@ -1,11 +1,11 @@
 import { Alert, Loader } from '@mantine/core'
 import { type ReactNode, useDeferredValue } from 'react'
+import { wordsFor } from '../app/api'
+import { Providers } from '../app/Providers'
 import { CaptureKey } from '../capture/CaptureKey'
-import { FindKey } from '../dialogs/FindKey'
 import { SessionProvider, useStartedSession } from '../sync/use-session'
-import { wordsFor } from './api'
+import { FindKey } from './FindKey'
 import { PageFrame } from './PageFrame'
-import { Providers } from './Providers'
 
 /** A screen around the workspace that needs a collection: what it holds is there when the children are. */
 export function OpenedCollection({ collection, children }: { collection: string; children: ReactNode }) {

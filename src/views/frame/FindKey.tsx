@@ -1,21 +1,33 @@
-import { lazy, Suspense, useEffect, useState } from 'react'
-import { SCREENS_TO_GO_TO, screenAddress } from '../app/collection-screens'
+import { lazy, Suspense, useEffect } from 'react'
+import { create } from 'zustand'
 import { capture } from '../capture/CaptureKey'
+import type { Doable } from '../dialogs/FindDialog'
+import { foundAddress, topicOfFound } from '../dialogs/found'
 import { useSessionHandle } from '../sync/use-session'
-import type { Doable } from './FindDialog'
-import { foundAddress, topicOfFound } from './found'
+import { awaitField } from '../workspace/awaited-field'
+import { PLACES, placeAddress } from './places'
 
-const FindDialog = lazy(() => import('./FindDialog').then((module) => ({ default: module.FindDialog })))
+const FindDialog = lazy(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
 
-/** The key for finding anything, on the screens of a collection around its maps: what is found is seen on its map. */
+const useFinder = create(() => ({ isOpen: false }))
+const setOpen = (isOpen: boolean) => useFinder.setState({ isOpen })
+
+/** Opens the dialog that finds anything, on the screens of a collection around its maps. */
+export function findAnything(): void {
+  if (useFinder.getState().isOpen) return
+  awaitField('field')
+  setOpen(true)
+}
+
+/** That dialog, and its key: what is found is seen on its map. */
 export function FindKey() {
   const { id: collection } = useSessionHandle()
-  const [isOpen, setOpen] = useState(false)
+  const { isOpen } = useFinder()
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return
       event.preventDefault()
-      setOpen(true)
+      findAnything()
     }
     window.addEventListener('keydown', press)
     return () => window.removeEventListener('keydown', press)
@@ -38,12 +50,11 @@ export function FindKey() {
 }
 
 const doableAround = (collection: string): Doable[] => [
-  ...SCREENS_TO_GO_TO.map(({ page, name, act }) => ({
-    id: page,
+  ...PLACES.map(({ place, name, act }) => ({
+    id: place,
     name: act,
     where: name,
-    run: () => window.location.assign(screenAddress(collection, page)),
+    run: () => window.location.assign(placeAddress(collection, place)),
   })),
-  { id: 'maps', name: 'See all maps in a table', where: 'Maps', run: () => window.location.assign(`/c/${collection}`) },
   { id: 'capture', name: 'Write down an idea', where: 'Alt+J', run: capture },
 ]
