@@ -327,7 +327,7 @@ test('the search page finds words in notes and names with the way there, and kee
   await page.keyboard.press('Control+k')
   const finder = page.getByRole('dialog').getByRole('combobox')
   await expect(finder).toBeFocused()
-  await expect(page.getByRole('option')).toContainText(['Search the whole collection', 'See all maps in the atlas'])
+  await expect(page.getByRole('option')).toContainText(['See all maps in a table', 'See all maps in the atlas'])
   await page.keyboard.type('comments')
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/\/comments$/)

@@ -9,6 +9,7 @@ import {
   makeMap,
   plantGarden,
   selectTopic,
+  toAllMaps,
   topic,
 } from './person'
 import { expect, test } from './watched'
@@ -18,6 +19,7 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   lookAtDemo,
 }) => {
   await lookAtDemo()
+  await toAllMaps(page)
   await page.getByRole('link', { name: 'Water and ditch blocking', exact: true }).first().click()
   await expect(page.getByText('It is hard to read as one map')).toBeVisible()
   await page.getByRole('button', { name: '111 topics, crowded: review' }).click()
@@ -74,6 +76,7 @@ test('all maps that are hard to read are reviewed together, and split off as one
   lookAtDemo,
 }) => {
   await lookAtDemo()
+  await toAllMaps(page)
   await page.getByRole('link', { name: 'Crowding', exact: true }).click()
   const dense = page.getByRole('region', { name: 'Water and ditch blocking' })
   await expect(dense.getByText(/Dams and weirs causes 39 % of it/)).toBeVisible()
@@ -100,6 +103,7 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   lookAtDemo,
 }) => {
   await lookAtDemo()
+  await toAllMaps(page)
   // The ledger of links tells that they overlap, and leads to their merge.
   await page.getByRole('link', { name: 'Links', exact: true }).click()
   await page.getByText(/^Overlapping/).click()
@@ -187,7 +191,7 @@ test('a map of another collection is brought in while merging, and its own stays
   await page.getByRole('button', { name: 'Plot: what can be done' }).click()
   await page.getByRole('menuitem', { name: 'Duplicate', exact: true }).click()
   await expect(page.getByRole('link', { name: 'Plot, copy' })).toBeVisible()
-  await page.getByRole('link', { name: 'Plot', exact: true }).click()
+  await page.getByRole('region', { name: 'Plot', exact: true }).getByRole('link').click()
   await selectTopic(page, 'Sow leeks')
   await page.keyboard.press('Delete')
   await allSaved(page)
@@ -400,6 +404,7 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   lookAtDemo,
 }) => {
   await lookAtDemo()
+  await toAllMaps(page)
   await page.getByRole('link', { name: 'Atlas', exact: true }).click()
   const plates = page.getByRole('region', { name: 'All maps' }).getByRole('link')
   const named = (name: string) => page.getByRole('link', { name: new RegExp(`^${name}, `) })
@@ -451,7 +456,7 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
     .getByRole('button', { name: /^Hang it behind Funding/ })
     .click()
   await expect(named('Funding')).toHaveAttribute('aria-label', /1 map behind it/)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(named('Funding')).not.toHaveAttribute('aria-label', /behind it/)
   await page.getByRole('button', { name: 'Let them fall into place' }).click()
   await expect(page.getByRole('button', { name: 'Let them fall into place' })).toBeHidden()
@@ -466,7 +471,7 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   const sent = page.getByRole('dialog', { name: `${words}, dropped onto Funding` })
   await sent.getByRole('button', { name: 'Move it to Funding' }).click()
   await expect(named('Funding').locator('[data-topic]').last()).toHaveText(words!)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await expect(branch).toHaveText(words!)
   await page.getByRole('button', { name: 'Fit' }).click()
 

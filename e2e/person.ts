@@ -46,6 +46,12 @@ export async function importFiles(
   await page.getByRole('button', { name: files.length === 1 ? 'Make the map' : `Make ${files.length} maps` }).click()
 }
 
+/** Goes from a map to the page of all maps. */
+export async function toAllMaps(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'All maps' }).click()
+  await expect(page.getByRole('navigation', { name: 'Places of the collection' })).toBeVisible()
+}
+
 /** Has the topic sheet beside the map. */
 export async function openSheet(page: Page): Promise<void> {
   const sheet = page.getByRole('complementary', { name: 'Topic sheet' })

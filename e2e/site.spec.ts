@@ -16,7 +16,7 @@ import { pathToFileURL } from 'node:url'
 import AxeBuilder from '@axe-core/playwright'
 import yauzl from 'yauzl'
 import { importAndWait } from '../scripts/setup/imports.mjs'
-import { allSaved, beginWithoutAccount, importFiles, openSheet } from './person'
+import { allSaved, beginWithoutAccount, importFiles, openSheet, toAllMaps } from './person'
 import { type BrowserContext, expect, type Page, test } from './watched'
 
 /** Unpacks a zip into a folder, refusing paths that lead out of it. */
@@ -132,6 +132,7 @@ test('the published demo works from a disk, below a sub-path, without script, an
 }) => {
   test.setTimeout(400_000)
   await lookAtDemo()
+  await toAllMaps(page)
   const folder = await publish(page)
   const maps = filesBelow(folder).filter((file) => relative(folder, file).startsWith('maps/'))
   expect(maps).toHaveLength(14)

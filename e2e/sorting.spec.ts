@@ -139,6 +139,7 @@ test('maps lie in folders, put there by hand or by a menu, and the table is sort
   }
   await allSaved(page)
   await page.goto(`/c/${new URL(page.url()).pathname.split('/')[2]}`)
+  await page.getByText('table', { exact: true }).click()
   const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) })
   await page.getByRole('button', { name: 'Spring: what can be done' }).click()
   await page.getByRole('menuitem', { name: 'Put into a folder …' }).click()

@@ -53,7 +53,8 @@ const gathered = async (part: Partial<SearchAsked>, caller = owner) => {
 }
 
 /** An account of its own of what has what is asked for. */
-function expected({ task, due, who, tag, map }: Partial<SearchAsked>): string[] {
+function expected({ task, due: asked, who, tag, map }: Partial<SearchAsked>): string[] {
+  const due = asked && !('period' in asked) ? asked : null
   const days = (iso: string) => (Date.parse(iso) - Date.parse(TODAY)) / 86_400_000
   return topics.flatMap((topic) => {
     const last = topic.dates ? days(topic.dates.end ?? topic.dates.start) : null

@@ -75,10 +75,15 @@ export function readPageFile(page: Page): ReturnType<typeof pageTree> {
   return read
 }
 
+const titleAtTop = (page: Page, top: OutlineItem): string => titleOf(top.text) || fileTitle(page.path)
+
+/** What the map of a page is called. O(text). */
+export const titleOfPage = (page: Page): string => titleAtTop(page, pageTree(page).top)
+
 /** Makes a map of a page, without following its links. */
 export function importPage(change: NewChange, page: Page): ImportedPage {
   const { top, leftOut } = readPageFile(page)
-  const title = titleOf(top.text) || fileTitle(page.path)
+  const title = titleAtTop(page, top)
   const { map, root } = createMap(change, title, title)
   const topic = plantOnRoot(change, root, top)
   const planted = [{ item: top, topic }, ...plant(change, topic, top.children)]

@@ -3,7 +3,9 @@ import type { MapId, TopicId } from '../records/ids'
 import type { NumberingScheme } from '../records/layout'
 import { isRoot } from '../records/place'
 import type { Records } from '../records/records'
-import { typedNumber } from '../tree/numbering'
+import type { TopicRecord } from '../records/topic'
+import { counted } from '../text/counted'
+import { type Typed, typedNumbers } from '../tree/numbering'
 import { branch } from '../tree/walk'
 import { command, named } from './command'
 
@@ -36,6 +38,18 @@ export const numberBranch = command((change, args: { topics: readonly TopicId[];
   return { label, select: [...args.topics] }
 })
 
+/** Lets topics keep the numbers that they show, whatever their places; null lets one be counted again. Refused where a topic is gone. */
+export const fixNumbers = command(
+  (change, { numbers }: { numbers: readonly { topic: TopicId; number: string | null }[] }) => {
+    for (const { topic, number } of numbers) change.update('topic', change.topic(topic).id, { number })
+    const areFixed = numbers.some(({ number }) => number !== null)
+    return {
+      label: `${areFixed ? 'Fix' : 'Count again'} ${counted(numbers.length, 'number', 'numbers')}`,
+      select: numbers.map(({ topic }) => topic),
+    }
+  },
+)
+
 /** Lets a topic keep a number whatever its place; null lets it be counted again. Refused where the topic is gone. */
 export const fixNumber = command((change, args: { topic: TopicId; number: string | null }) => {
   const topic = change.topic(args.topic)
@@ -52,13 +66,10 @@ export const fixNumber = command((change, args: { topic: TopicId; number: string
  */
 export const takeTypedNumbers = command((change, args: { topic: TopicId; keep: boolean }) => {
   const head = change.topic(args.topic)
-  let taken = 0
-  for (const topic of [...branch(change.records, head)]) {
-    const typed = topic.id === head.id ? null : typedNumber(topic.text)
-    if (!typed) continue
-    change.update('topic', topic.id, { text: typed.text, number: args.keep ? typed.number : null })
-    taken++
-  }
+  const typed = typedBelow(change.records, head)
+  for (const [topic, { number, text }] of typed)
+    change.update('topic', topic, { text, number: args.keep ? number : null })
+  const taken = typed.length
   if (taken === 0) refuse('invalid', 'No text below this topic begins with a number.')
   if (!args.keep) numberBranch.within(change, { topics: [head.id], scheme: 'decimal' })
   const what = taken === 1 ? 'a number' : `${taken} numbers`
@@ -69,7 +80,14 @@ export const takeTypedNumbers = command((change, args: { topic: TopicId; keep: b
 export function countTypedNumbers(records: Records, topic: TopicId): number {
   const head = records.get('topic', topic)
   if (!head) return 0
-  let count = 0
-  for (const below of branch(records, head)) if (below.id !== head.id && typedNumber(below.text)) count++
-  return count
+  return typedBelow(records, head).length
+}
+
+/** The topics below one before whose texts a number was typed. O(topics of the branch). */
+function typedBelow(records: Records, head: TopicRecord): [TopicId, Typed][] {
+  return [...branch(records, head)].flatMap((above) => {
+    const children = records.children(above.id)
+    const typed = typedNumbers(children.map(({ text }) => text))
+    return children.flatMap(({ id }, i): [TopicId, Typed][] => (typed[i] ? [[id, typed[i]]] : []))
+  })
 }

@@ -14,6 +14,15 @@ const DaysFromToday = z.number().int().min(-FARTHEST_DAY).max(FARTHEST_DAY).null
 export const AskedTask = z.enum(['left', ...TaskState.options])
 export type AskedTask = z.infer<typeof AskedTask>
 
+/** Days that move along with today: those of its week, from Monday on (ISO 8601), or of its month. */
+export const AskedPeriod = z.enum(['week', 'month'])
+
+const AskedDays = z.union([
+  z.strictObject({ from: DaysFromToday, to: DaysFromToday }),
+  z.strictObject({ period: AskedPeriod }),
+])
+export type AskedDays = z.infer<typeof AskedDays>
+
 /** What a search asks for: all of it must hold. Null, or no words, is asked for nothing. */
 export const SearchAsked = z.strictObject({
   /** Each is the beginning of a word; all of them stand in the topic, or all in its note. */
@@ -22,7 +31,7 @@ export const SearchAsked = z.strictObject({
   map: MapId.nullable(),
   task: AskedTask.nullable(),
   /** The last day of its dates, counted from today on: 0 is today, -1 yesterday. Null leaves an end open; both, and it has dates. */
-  due: z.strictObject({ from: DaysFromToday, to: DaysFromToday }).nullable(),
+  due: AskedDays.nullable(),
   who: Doer.nullable(),
 })
 export type SearchAsked = z.infer<typeof SearchAsked>

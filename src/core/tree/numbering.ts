@@ -87,8 +87,29 @@ export function freeNumberAfter(after: string | null, taken: ReadonlySet<string>
   return make(FREE_TRIES)
 }
 
+/** A number that was typed before a text, and that text without it. */
+export interface Typed {
+  number: string
+  text: string
+}
+
+/**
+ * Numbers typed at the beginning of the texts of siblings. A bare whole number counts where it goes on from that of a neighbour: `1 Peas`,
+ * `2 Beans`. Else it is a count of things: "7 lines of wells". Null where there is none. Linear.
+ */
+export function typedNumbers(texts: readonly string[]): (Typed | null)[] {
+  const bare = texts.map((text) => /^\s*(\d{1,4})[ \t]+(\S[\s\S]*)$/.exec(text))
+  return texts.map((text, i) => {
+    const typed = typedNumber(text)
+    const [, number, rest] = bare[i] ?? []
+    if (typed || number === undefined || rest === undefined) return typed
+    const goesOn = Number(bare[i - 1]?.[1]) + 1 === Number(number) || Number(bare[i + 1]?.[1]) - 1 === Number(number)
+    return goesOn ? { number, text: rest } : null
+  })
+}
+
 /** A number typed at the beginning of a text: `1.2 Dams`, `1a1) Dams`, `1.1-2a Dams`. Null where there is none. Linear: each part of the pattern begins with another sign. */
-export function typedNumber(text: string): { number: string; text: string } | null {
+export function typedNumber(text: string): Typed | null {
   const found =
     /^\s*(\d{1,4}(?:\.\d{1,4})*(?:-\d{1,4})?(?:[a-z]{1,2}\d{1,4})*(?:[a-z]{1,2})?)([.):]?)[ \t]+(\S[\s\S]*)$/.exec(text)
   if (!found) return null

@@ -5,13 +5,16 @@ import { changeLook, copyLook } from '../../core/commands/looks'
 import {
   countTypedNumbers,
   fixNumber,
+  fixNumbers,
   numberBranch,
   SCHEME_NAMES,
   takeTypedNumbers,
 } from '../../core/commands/numbering'
+import type { TopicId } from '../../core/records/ids'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isRoot } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
+import { branch } from '../../core/tree/walk'
 import { stageOf } from '../workspace/shown-stages'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import {
@@ -58,6 +61,16 @@ function isWritten({ index, topics }: Situation, how: 'bold' | 'italic'): boolea
   const style = topic && stageOf(index)?.layout.byKey.of(topic.id)?.style
   if (!style) return topic?.look?.[how] === true
   return how === 'bold' ? style.face.includes('-bold') : style.italic
+}
+
+/** The numbers of topics that are selected, and of those below them, that the map counts. */
+function countedNumbers({ session, topics, index }: Situation): { topic: TopicId; number: string }[] {
+  const shown = stageOf(index)?.layout.byKey
+  const all = new Map(topics.flatMap((head) => [...branch(session.records, head)]).map((topic) => [topic.id, topic]))
+  return [...all.values()].flatMap(({ id, number }) => {
+    const counted = number === null ? shown?.of(id)?.number : null
+    return counted ? { topic: id, number: counted } : []
+  })
 }
 
 const typedBelow = unless(
@@ -224,13 +237,32 @@ export const DRESS_ACTS = [
       },
     },
     {
-      id: 'number-count',
-      name: 'Count it again',
-      when: [mayEdit, one, notOnRoot, unless(({ topics }) => topics[0]!.number !== null, 'Its number is not fixed.')],
+      id: 'number-fix-shown',
+      name: 'Fix the numbers as they are counted, here and below',
+      when: [
+        mayEdit,
+        some,
+        unless((situation) => countedNumbers(situation).length > 0, 'No number is counted here or below.'),
+      ],
       act: (situation) =>
-        run(situation, (records, newIds) =>
-          fixNumber(records, { topic: theTopic(situation).id, number: null }, newIds),
+        run(situation, (records, newIds) => fixNumbers(records, { numbers: countedNumbers(situation) }, newIds)),
+    },
+    {
+      id: 'number-count',
+      name: 'Count again',
+      when: [
+        mayEdit,
+        some,
+        unless(
+          ({ topics }) => topics.some(({ number }) => number !== null),
+          'None of these topics has a fixed number.',
         ),
+      ],
+      act: (situation) =>
+        run(situation, (records, newIds) => {
+          const fixed = situation.topics.filter(({ number }) => number !== null)
+          return fixNumbers(records, { numbers: fixed.map(({ id }) => ({ topic: id, number: null })) }, newIds)
+        }),
     },
     ...([true, false] as const).map((keep) => ({
       id: keep ? 'number-keep-typed' : 'number-count-typed',

@@ -42,7 +42,9 @@ export function useAround({ id: topic, note }: TopicRecord): Around | null {
       signal.throwIfAborted()
       // What was just made here is not known there before it is saved.
       await session.whenSaved()
-      return askAround(id, topic)
+      // Nor is what was taken away meanwhile.
+      const held = session.records.get('topic', topic)
+      return held && !held.trashed ? askAround(id, topic) : NOTHING
     },
     // Most topics have to do with no others: then nothing is drawn anew.
     select: (around) =>

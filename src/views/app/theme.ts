@@ -51,6 +51,8 @@ export const theme = createTheme({
   cursorType: 'pointer',
   autoContrast: true,
   components: {
+    // A link is known by more than its tone.
+    Anchor: { defaultProps: { underline: 'always' } },
     Badge: Badge.extend({ defaultProps: { tt: 'none' } }),
     Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Dismiss' } } },
     // A menu that a key opens is not closed by that same key.

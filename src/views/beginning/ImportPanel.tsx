@@ -2,8 +2,8 @@ import { Button, Checkbox, FileButton, Group, Radio, Stack, Text, Textarea, Unst
 import { useDebouncedValue } from '@mantine/hooks'
 import { IconArrowLeft, IconFileImport, IconFolder } from '@tabler/icons-react'
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react'
-import { filesLedTo } from '../../core/commands/import-pages'
-import type { Page } from '../../core/formats/page-file'
+import { filesLedTo, titleOfPage } from '../../core/commands/import-pages'
+import { fileTitle, type Page } from '../../core/formats/page-file'
 import { counted } from '../../core/text/counted'
 import { tell, tellTrouble } from '../app/api'
 import { Silhouette } from '../pictures/Silhouette'
@@ -17,6 +17,8 @@ import { useKnownPages } from './known-pages'
 import { previewImport } from './previews'
 import { asChosen, CHOICE_TYPES, type ReadChoice, readChoice } from './read-pages'
 
+/** The title of a longer page is not looked for in its text: of many such that would take as long as the import. */
+const MOST_TITLED = 4_000
 /** More text than this is imported without being shown before: looking at it would take as long as the import. */
 const MOST_SHOWN = 60_000
 const MOST_UNREAD_SHOWN = 100
@@ -55,8 +57,15 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   const size = pages.reduce((sum, page) => sum + page.text.length, 0)
   const preview = useMemo(
     () =>
-      pages.length === 0 || size > MOST_SHOWN ? null : previewImport(session.records, session.collection.id, pages),
-    [pages, size, session],
+      pages.length === 0 || size > MOST_SHOWN
+        ? null
+        : previewImport(
+            session.records,
+            session.collection.id,
+            pages,
+            others.map(({ path }) => path),
+          ),
+    [pages, others, size, session],
   )
 
   const read = async (chosen: readonly File[]) => {
@@ -115,7 +124,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     if (!isHere.current) {
       const lost = counted(data.unread.length, 'link leads', 'links lead')
       tell(data.unread.length > 0 ? `${imported}; ${lost} to nothing that was imported.` : `${imported}.`)
-    } else if (data.unread.length > 0) setReport(data)
+    } else if (data.unread.length > 0 || (data.maps.length > 1 && !isAlone)) setReport(data)
     else if (data.maps.length === 1 && first) window.location.assign(`/c/${session.id}/m/${first}`)
     else {
       tell(`${imported}.`)
@@ -129,7 +138,8 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
       <Stack gap="sm">
         <Text size="sm">
           {brings ? 'It is brought in' : counted(report.maps.length, 'map was imported', 'maps were imported')}. The
-          text is all there. These links lead to nothing that was imported:
+          text is all there{report.unread.length > 0 && '. These links lead to nothing that was imported:'}
+          {report.unread.length === 0 && '.'}
         </Text>
         <ul className={styles.unread}>
           {report.unread.slice(0, MOST_UNREAD_SHOWN).map(({ page, address, reason }) => (
@@ -280,9 +290,20 @@ interface ChooseProps {
   files: number
 }
 
+/** Pages by the titles that their maps will have, in the order in which people count: Page 2 before Page 10. */
+const inOrder = (pages: readonly Page[]): { path: string; title: string }[] =>
+  pages
+    .map((page) => ({
+      path: page.path,
+      title: page.text.length > MOST_TITLED ? fileTitle(page.path) : titleOfPage(page),
+    }))
+    .sort((a, b) => COUNTING.compare(a.title, b.title) || COUNTING.compare(a.path, b.path))
+const COUNTING = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
+
 /** Which of several pages are brought in. */
 function ChoosePages({ pages, left, setLeft, known, files }: ChooseProps) {
   const taken = pages.length - pages.filter(({ path }) => left.has(path)).length
+  const named = useMemo(() => inOrder(pages), [pages])
   return (
     <section className={styles.pages} aria-label="Which pages" tabIndex={0}>
       <Checkbox
@@ -292,11 +313,19 @@ function ChoosePages({ pages, left, setLeft, known, files }: ChooseProps) {
         indeterminate={taken > 0 && taken < pages.length}
         onChange={() => setLeft(taken === pages.length ? new Set(pages.map(({ path }) => path)) : new Set())}
       />
-      {pages.map(({ path }) => (
+      {named.map(({ path, title }) => (
         <Checkbox
           key={path}
           size="sm"
-          label={known.has(path) ? `${path} (brought in before)` : path}
+          label={
+            <>
+              {title}{' '}
+              <Text span size="sm" c="dimmed">
+                {path}
+                {known.has(path) && ', brought in before'}
+              </Text>
+            </>
+          }
           checked={!left.has(path)}
           onChange={(event) => {
             const next = new Set(left)

@@ -4,7 +4,7 @@ import { Refusal } from '../../core/changes/problem'
 import { importPages } from '../../core/commands/import-pages'
 import { makeMapFrom } from '../../core/commands/use-template'
 import type { Page } from '../../core/formats/page-file'
-import type { CollectionId } from '../../core/records/ids'
+import { type CollectionId, FileId } from '../../core/records/ids'
 import { Records } from '../../core/records/records'
 import { today } from '../app/when'
 
@@ -65,9 +65,12 @@ export function previewImport(
   records: Records,
   collection: CollectionId,
   pages: readonly Page[],
+  /** The other files that came along: what leads to them leads somewhere. */
+  paths: readonly string[],
 ): ImportPreview | string {
   try {
-    const { change, maps, unread } = importPages(records, { collection, pages, files: new Map() }, ids)
+    const attached = new Map(paths.map((path) => [path, FileId.parse(ids.newId())]))
+    const { change, maps, unread } = importPages(records, { collection, pages, files: attached }, ids)
     return {
       shown: madeBy(change.edits, MOST_SHOWN),
       maps: maps.length,

@@ -3,9 +3,11 @@ import { useElementSize } from '@mantine/hooks'
 import { IconFolder } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
 import type { FolderRecord } from '../../core/records/folder'
+import type { Records } from '../../core/records/records'
 import type { MapDigest } from '../../core/records/snapshot'
 import { counted } from '../../core/text/counted'
 import { useRowsInView } from '../app/rows-in-view'
+import { Silhouette } from '../pictures/Silhouette'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import styles from './collection.module.css'
 import type { TableRow } from './folder-rows'
@@ -22,6 +24,8 @@ interface Props {
   /** What was last done to a map, in words; null where that is not known. */
   lately(map: string): string | null
   isPublished(map: string): boolean
+  /** The records of a map that was made here a moment ago, and that nobody else can draw yet. */
+  madeHere(map: string): Records | null
   address(map: string): string
   menu(map: MapDigest): ReactNode
   folderMenu(folder: FolderRecord): ReactNode
@@ -84,7 +88,17 @@ function linesOf(rows: readonly TableRow[], perLine: number): Line[] {
   return lines
 }
 
-function MapCard({ map, collection, home, limit, lately, isPublished, address, menu }: Props & { map: MapDigest }) {
+function MapCard({
+  map,
+  collection,
+  home,
+  limit,
+  lately,
+  isPublished,
+  madeHere,
+  address,
+  menu,
+}: Props & { map: MapDigest }) {
   const last = lately(map.id)
   const title = map.title || 'Untitled'
   const counts = [
@@ -96,7 +110,11 @@ function MapCard({ map, collection, home, limit, lately, isPublished, address, m
     <section className={styles.card} aria-label={title}>
       <a className={styles.open} href={address(map.id)}>
         <span className={styles.shape}>
-          <ThumbnailPicture collection={collection} map={map.id} version={String(map.topics)} />
+          {madeHere(map.id) ? (
+            <Silhouette records={madeHere(map.id)!} map={map.id} />
+          ) : (
+            <ThumbnailPicture collection={collection} map={map.id} version={String(map.topics)} />
+          )}
         </span>
         <span className={styles.title}>{title}</span>
       </a>

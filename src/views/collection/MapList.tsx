@@ -93,6 +93,7 @@ export function MapList({ maps, menu, folderMenu }: Props) {
         <MapCards
           {...both}
           lately={(map) => lastOf.get(map) ?? null}
+          madeHere={(map) => (session.isMadeHere(map) ? records : null)}
           isPublished={(map) => Boolean(site) && (site?.maps?.includes(map) ?? true)}
         />
       ) : (

@@ -1,5 +1,6 @@
 import { Textarea } from '@mantine/core'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { addTopic } from '../../core/commands/add-topic'
 import { deleteTopics } from '../../core/commands/delete-topics'
 import { setText } from '../../core/commands/set-text'
 import { splitSection } from '../../core/commands/split-section'
@@ -7,7 +8,7 @@ import { type Step, stepTopic } from '../../core/commands/step-topic'
 import { writeNote } from '../../core/commands/write-note'
 import { toneClass } from '../../core/look/families'
 import type { TopicId } from '../../core/records/ids'
-import { isRoot } from '../../core/records/place'
+import { isRoot, parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { sayDays } from '../app/when'
@@ -45,7 +46,19 @@ export function SectionView({ section, index, number, isSelected, writing, write
   /** Goes on with the heading of a topic that was just made. */
   const begin = (parts: { base: string; before: string; text: string; after: string }) => {
     const made = session.run((records, newIds) => splitSection(records, { topic: id, ...parts }, newIds))
-    if (made) write({ topic: made[0]!, part: 'heading', caret: null })
+    if (made) write({ topic: made[0]!, part: 'heading', caret: null, isNew: parts.text === '' })
+  }
+  /** Goes on with a new topic, below this one or behind the one above it. */
+  const beginBeside = (towards: 'child' | 'out') => {
+    const parent = session.records.get('topic', parentOf(topic))
+    const around = parent && parentOf(parent)
+    if (towards === 'out' && !around) return
+    const place =
+      towards === 'child'
+        ? ({ parent: id, after: 'last' } as const)
+        : ({ parent: around as TopicId, after: parent!.id } as const)
+    const made = session.run((records, newIds) => addTopic(records, { ...place, text: '' }, newIds))
+    if (made) write({ topic: made[0]!, part: 'heading', caret: null, isNew: true })
   }
   const go = (address: string) => void followOwn(session, address, id)
   return (
@@ -72,10 +85,13 @@ export function SectionView({ section, index, number, isSelected, writing, write
       <Heading
         section={section}
         isWritten={writing?.part === 'heading'}
+        isNew={writing?.isNew ?? false}
         begin={() => write({ topic: id, part: 'heading', caret: null })}
         leave={() => write(null)}
         goOn={() => inNote()}
         add={() => begin({ base: note, before: note, text: '', after: '' })}
+        addBeside={beginBeside}
+        writeBefore={(before) => write({ topic: before, part: 'note', caret: null })}
         goFrom={goFrom}
       />
       {picture && <img className={styles.picture} src={picture} alt="" />}
@@ -152,8 +168,14 @@ interface HeadingProps {
   leave(): void
   /** Goes on into the note. */
   goOn(): void
+  /** Whether it was just begun: then Enter and Tab go on with the next one, as on the map. */
+  isNew: boolean
   /** Adds a topic after this one. */
   add(): void
+  /** Adds one below this one, or a level out. */
+  addBeside(towards: 'child' | 'out'): void
+  /** Goes into the note of another topic. */
+  writeBefore(topic: TopicId): void
   goFrom(topic: TopicId, by: -1 | 1): void
 }
 
@@ -165,7 +187,18 @@ const STEPS: Record<string, Step> = {
 }
 
 /** The text of a topic as a heading, written where it stands. */
-function Heading({ section: { topic, level }, isWritten, begin, leave, goOn, add, goFrom }: HeadingProps) {
+function Heading({
+  section: { topic, level },
+  isWritten,
+  isNew,
+  begin,
+  leave,
+  goOn,
+  add,
+  addBeside,
+  writeBefore,
+  goFrom,
+}: HeadingProps) {
   const session = useSession()
   const [text, setOwn] = useState(topic.text)
   const field = useRef<HTMLTextAreaElement>(null)
@@ -185,6 +218,29 @@ function Heading({ section: { topic, level }, isWritten, begin, leave, goOn, add
     session.run((records, newIds) => deleteTopics(records, { topics: [topic.id] }, newIds))
     return true
   }
+  /** Steps this topic, which is written, to where the next one would be; its text is kept. */
+  const step = (to: Step) => {
+    keep()
+    session.run((records, newIds) => stepTopic(records, { topic: topic.id, step: to }, newIds))
+  }
+  /** Enter in a new heading goes on with the next one; in an empty one it is none, and the text goes on before it. */
+  const goOnNew = () => {
+    if (text.trim() !== '') {
+      keep()
+      return add()
+    }
+    const siblings = session.records.children(parentOf(topic) ?? '')
+    const before = siblings[siblings.findIndex(({ id }) => id === topic.id) - 1]?.id ?? parentOf(topic)
+    if (remove() && before) writeBefore(before)
+  }
+  /** A new topic that is left empty is none. One that lost the keyboard because it was moved has it back. */
+  const leaveNew = () => {
+    const at = document.activeElement
+    if (at === field.current || !session.records.get('topic', topic.id)) return
+    if (at === document.body && field.current?.isConnected) field.current.focus()
+    else if (isEmpty && !isRoot(topic))
+      session.run((records, newIds) => deleteTopics(records, { topics: [topic.id] }, newIds))
+  }
   if (!session.mayEdit) return <Level className={styles.heading}>{topic.text || 'Untitled'}</Level>
   return (
     <Level className={styles.heading}>
@@ -199,15 +255,23 @@ function Heading({ section: { topic, level }, isWritten, begin, leave, goOn, add
         value={text}
         onChange={(event) => setOwn(event.currentTarget.value.replace(/\n+/g, ' '))}
         onFocus={() => !isWritten && begin()}
-        onBlur={keep}
+        onBlur={() => {
+          keep()
+          if (isNew) setTimeout(leaveNew)
+        }}
         onKeyDown={(event) => {
           event.stopPropagation()
           if (event.nativeEvent.isComposing) return
           const { selectionStart, selectionEnd, value } = event.currentTarget
           const key = `${event.altKey ? 'Alt+' : ''}${event.shiftKey ? 'Shift+' : ''}${event.key}`
-          if (STEPS[key]) {
-            keep()
-            session.run((records, newIds) => stepTopic(records, { topic: topic.id, step: STEPS[key]! }, newIds))
+          if (STEPS[key]) step(STEPS[key])
+          else if (isNew && key === 'Enter') goOnNew()
+          else if (isNew && (key === 'Tab' || key === 'Shift+Tab')) {
+            if (text.trim() === '') step(key === 'Tab' ? 'in' : 'out')
+            else {
+              keep()
+              addBeside(key === 'Tab' ? 'child' : 'out')
+            }
           } else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
             keep()
             add()

@@ -16,6 +16,8 @@ export interface Writing {
   topic: TopicId
   part: 'heading' | 'note'
   caret: { x: number; y: number } | null
+  /** Whether the topic was just begun: left empty it is none. */
+  isNew?: boolean
 }
 
 /** A map, or one branch alone, as one continuous text: everything on it in reading order, folded or not. O(topics). */

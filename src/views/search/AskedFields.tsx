@@ -2,7 +2,7 @@ import { Autocomplete, Group, Select, TextInput } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { dueWords } from '../../core/gathering/asked'
 import { MapId, PersonId, TagId } from '../../core/records/ids'
-import { AskedTask, FARTHEST_DAY, MOST_SEARCH_WORDS, type SearchAsked } from '../../core/records/search'
+import { type AskedDays, AskedTask, FARTHEST_DAY, MOST_SEARCH_WORDS, type SearchAsked } from '../../core/records/search'
 import { NumberField } from '../app/fields/NumberField'
 import { usePeople } from '../comments/comments'
 import { useSession } from '../sync/use-session'
@@ -12,17 +12,19 @@ import { useTags } from './use-tags'
 const TASKS: Record<AskedTask, string> = { left: 'Still to do', open: 'To do', begun: 'Begun', done: 'Done' }
 
 /** Days that are often asked for, from today on. */
-const DUE: readonly (readonly [from: number | null, to: number | null])[] = [
-  [null, -1],
-  [0, 0],
-  [0, 7],
-  [0, 30],
-  [0, 60],
-  [0, 365],
-  [null, null],
+const DUE: readonly AskedDays[] = [
+  { from: null, to: -1 },
+  { from: 0, to: 0 },
+  { period: 'week' },
+  { period: 'month' },
+  { from: 0, to: 7 },
+  { from: 0, to: 30 },
+  { from: 0, to: 60 },
+  { from: 0, to: 365 },
+  { from: null, to: null },
 ]
 const OWN = 'own'
-const keyOf = (from: number | null, to: number | null) => `${from ?? ''}..${to ?? ''}`
+const keyOf = (due: AskedDays) => ('period' in due ? due.period : `${due.from ?? ''}..${due.to ?? ''}`)
 const sentence = (words: string) => words[0]!.toUpperCase() + words.slice(1)
 
 interface Props {
@@ -39,7 +41,7 @@ export function AskedFields({ asked, change, rightSection, label }: Props) {
   const tags = useTags(session.id) ?? []
   const people = usePeople()
   const { due, who } = asked
-  const isOwn = due !== null && !DUE.some(([from, to]) => from === due.from && to === due.to)
+  const own = due === null || 'period' in due || DUE.some((each) => keyOf(each) === keyOf(due)) ? null : due
   return (
     <div className={styles.asked}>
       <TextInput
@@ -88,14 +90,13 @@ export function AskedFields({ asked, change, rightSection, label }: Props) {
           placeholder="Dated or not"
           clearable
           data={[
-            ...DUE.map(([from, to]) => ({ value: keyOf(from, to), label: sentence(dueWords(from, to)) })),
+            ...DUE.map((each) => ({ value: keyOf(each), label: sentence(dueWords(each)) })),
             { value: OWN, label: 'Other days …' },
           ]}
-          value={due === null ? null : isOwn ? OWN : keyOf(due.from, due.to)}
+          value={due === null ? null : own ? OWN : keyOf(due)}
           onChange={(value) => {
             if (value === OWN) return change({ due: { from: -14, to: 14 } })
-            const chosen = DUE.find(([from, to]) => keyOf(from, to) === value)
-            change({ due: chosen ? { from: chosen[0], to: chosen[1] } : null })
+            change({ due: DUE.find((each) => keyOf(each) === value) ?? null })
           }}
         />
         <Autocomplete
@@ -111,14 +112,14 @@ export function AskedFields({ asked, change, rightSection, label }: Props) {
           }}
         />
       </div>
-      {isOwn && (
+      {own && (
         <Group gap="xs" align="flex-end">
           <Days
             label="From so many days after today"
-            value={due.from}
-            onChange={(from) => change({ due: { ...due, from } })}
+            value={own.from}
+            onChange={(from) => change({ due: { ...own, from } })}
           />
-          <Days label="To so many days after today" value={due.to} onChange={(to) => change({ due: { ...due, to } })} />
+          <Days label="To so many days after today" value={own.to} onChange={(to) => change({ due: { ...own, to } })} />
         </Group>
       )}
     </div>

@@ -232,6 +232,11 @@ export class CollectionSession {
     return count
   }
 
+  /** Whether a map was made here, and the server has not told of it yet. */
+  isMadeHere(map: string): boolean {
+    return this.held.isMadeHere('map', map)
+  }
+
   async openMap(map: string): Promise<void> {
     if (this.held.isMadeHere('map', map)) {
       // What was made here is known here first: it is shown from that, and asked for when the server knows it too.

@@ -40,8 +40,10 @@ class Waiting {
   constructor(
     readonly aim: Aim,
     private readonly ended: () => void,
+    words = '',
   ) {
     const { field } = this
+    field.value = words
     field.setAttribute('aria-label', 'On its way')
     field.style.cssText = 'position:fixed;top:0;left:0;width:1px;height:1px;opacity:0;border:0;padding:0'
     field.tabIndex = -1
@@ -99,8 +101,14 @@ function typeInto(words: string): void {
   if (!isField && !at.matches(DESTINATION.map)) return
   const line = UP_TO_A_KEY.exec(words)![0]
   const now = isField ? line : line.slice(0, 1)
+  // The first letter on a map brings its field: the others wait for that, and what is typed meanwhile behind them.
+  if (!isField && now !== '') {
+    const rest = words.slice(now.length)
+    if (rest !== '') awaitField('field', rest)
+    press(at, { key: now })
+    return
+  }
   if (isField && now !== '') document.execCommand('insertText', false, now)
-  else if (now !== '') press(at, { key: now })
   const key = KEPT_KEYS[words.slice(now.length, now.length + 1)]
   if (key?.key === 'Enter' && !key.ctrlKey) pressEnter(at)
   else if (key) press(at, key)
@@ -120,12 +128,17 @@ function pressEnter(at: HTMLElement): void {
 
 let waiting: Waiting | null = null
 
-/** Tells that the keyboard is on its way. What is typed until it has arrived is kept for where it goes, and goes nowhere else. */
-export function awaitField(aim: Aim): void {
+/** Tells that the keyboard is on its way. What is typed until it has arrived is kept for where it goes, behind `words`, and goes nowhere else. */
+export function awaitField(aim: Aim, words = ''): void {
   waiting?.giveUp()
-  waiting = new Waiting(aim, () => {
-    waiting = null
-  })
+  const began = new Waiting(
+    aim,
+    () => {
+      if (waiting === began) waiting = null
+    },
+    words,
+  )
+  waiting = began
 }
 
 /** Tells that nothing comes of it: the keyboard goes back to the map. */

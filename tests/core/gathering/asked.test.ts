@@ -11,7 +11,7 @@ const anAsked = fc.record({
   tag: fc.option(fc.constant(ID)),
   map: fc.option(fc.constant(ID)),
   task: fc.option(fc.constantFrom(...AskedTask.options)),
-  due: fc.option(fc.record({ from: day, to: day })),
+  due: fc.option(fc.oneof(fc.record({ from: day, to: day }), fc.record({ period: fc.constantFrom('week', 'month') }))),
   who: fc.option(fc.record({ person: fc.option(fc.constant(ID)), name: fc.constantFrom('Ada & Co', 'M=1', 'Ö') })),
 })
 
@@ -40,7 +40,23 @@ test('days are counted from today, and said as people say them', () => {
   const asked = { ...NOTHING_ASKED, due: { from: 0, to: 60 } }
   expect(daysAsked(asked, '2026-11-27')).toEqual({ from: '2026-11-27', to: '2027-01-26' })
   expect(daysAsked(NOTHING_ASKED, '2026-11-27')).toBeNull()
-  expect([dueWords(0, 60), dueWords(null, -1), dueWords(0, 0), dueWords(null, null), dueWords(-7, 1)]).toEqual([
+  for (const [period, today, from, to] of [
+    ['week', '2026-11-27', '2026-11-23', '2026-11-29'],
+    ['week', '2026-11-29', '2026-11-23', '2026-11-29'],
+    ['month', '2026-11-27', '2026-11-01', '2026-11-30'],
+    ['month', '2028-02-29', '2028-02-01', '2028-02-29'],
+    ['month', '2026-12-31', '2026-12-01', '2026-12-31'],
+  ] as const)
+    expect(daysAsked({ ...NOTHING_ASKED, due: { period } }, today)).toEqual({ from, to })
+  expect(dueWords({ period: 'month' })).toBe('due this month')
+  const said = [
+    [0, 60],
+    [null, -1],
+    [0, 0],
+    [null, null],
+    [-7, 1],
+  ] as const
+  expect(said.map(([from, to]) => dueWords({ from, to }))).toEqual([
     'due in the next 60 days',
     'past its date',
     'due today',

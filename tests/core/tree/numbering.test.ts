@@ -1,9 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { fixNumber, numberBranch, numberMap, takeTypedNumbers } from '../../../src/core/commands/numbering'
+import { fixNumber, fixNumbers, numberBranch, numberMap, takeTypedNumbers } from '../../../src/core/commands/numbering'
 import { layoutMap } from '../../../src/core/layout/map-layout'
 import type { MapId } from '../../../src/core/records/ids'
-import { freeNumberAfter, lettersOf, numberBelow, numbersOf, typedNumber } from '../../../src/core/tree/numbering'
+import {
+  freeNumberAfter,
+  lettersOf,
+  numberBelow,
+  numbersOf,
+  typedNumber,
+  typedNumbers,
+} from '../../../src/core/tree/numbering'
 import { CONTEXT, Garden } from '../gardens'
 
 /** Every topic of a map with the number that it shows. */
@@ -45,6 +52,13 @@ describe('the schemes', () => {
     for (const text of ['48 wells in seven lines', 'Dams 3.', '3.', '2026-05-01', ''])
       expect(typedNumber(text)).toBeNull()
   })
+
+  test('a bare number counts where a neighbour goes on from it, else it counts things', () => {
+    const numbers = (...texts: string[]) => typedNumbers(texts).map((typed) => typed?.number ?? null)
+    expect(numbers('1 Peas', '2 Beans', 'Leek', '48 wells', '1. Kale')).toEqual(['1', '2', null, null, '1'])
+    expect(numbers('7 lines of wells', '9 boards')).toEqual([null, null])
+    expect(numbers('3 Dams')).toEqual([null])
+  })
 })
 
 describe('numbers on a map', () => {
@@ -73,5 +87,22 @@ describe('numbers on a map', () => {
       garden.do((records, newIds) => takeTypedNumbers(records, { topic: garden.topic('Garden'), keep }, newIds))
       expect(numbered(garden, map)).toEqual(expected)
     }
+  })
+  test('are fixed as they are counted for many at once, and counted again', () => {
+    const garden = new Garden()
+    const map = garden.grow('Garden\nSpring\n  Sow\n  Prune')
+    garden.do((records, newIds) => numberMap(records, { map, scheme: 'turns' }, newIds))
+    const [sow, prune] = [garden.topic('Sow'), garden.topic('Prune')]
+    const numbers = [
+      { topic: sow, number: '1a' },
+      { topic: prune, number: '1b' },
+    ]
+    garden.do((records, newIds) => fixNumbers(records, { numbers }, newIds))
+    garden.do((records, newIds) => numberMap(records, { map, scheme: null }, newIds))
+    expect(numbered(garden, map)).toEqual(['Garden', 'Spring', '1a Sow', '1b Prune'])
+    garden.do((records, newIds) =>
+      fixNumbers(records, { numbers: numbers.map((each) => ({ ...each, number: null })) }, newIds),
+    )
+    expect(numbered(garden, map)).toEqual(['Garden', 'Spring', 'Sow', 'Prune'])
   })
 })

@@ -17,7 +17,7 @@ test('templates and imports are seen as they would be, and nothing is made', () 
     { path: 'garden.md', text: '# Garden\n\n- [Pond](pond.md)\n- [Gone](gone.md)' },
     { path: 'pond.md', text: '# Pond\n\n- Nest' },
   ]
-  expect(previewImport(records, COLLECTION, pages)).toMatchObject({
+  expect(previewImport(records, COLLECTION, pages, [])).toMatchObject({
     shown: [
       { title: 'Garden', topics: 3 },
       { title: 'Pond', topics: 2 },
@@ -26,6 +26,8 @@ test('templates and imports are seen as they would be, and nothing is made', () 
     topics: 5,
     unread: 1,
   })
-  expect(previewImport(records, COLLECTION, [{ path: 'empty.md', text: '  \n' }])).toBe('empty.md holds no text.')
+  // What leads to a file that came along leads somewhere.
+  expect(previewImport(records, COLLECTION, pages, ['gone.md'])).toMatchObject({ unread: 0 })
+  expect(previewImport(records, COLLECTION, [{ path: 'empty.md', text: '  \n' }], [])).toBe('empty.md holds no text.')
   expect(contents(records)).toEqual(before)
 })

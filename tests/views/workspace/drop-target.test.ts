@@ -40,6 +40,23 @@ describe('where a dragged branch would hang', () => {
     expect(at('Sow peas', 0.1, ['Summer'])).toMatchObject({ after: null, words: 'becomes a child of Spring, first' })
   })
 
+  test('is between two siblings all along their gap, however wide, and outside of it on no topic', () => {
+    const [spring, summer] = [boxOf('Spring'), boxOf('Summer')]
+    const middle = { x: spring.x + spring.width / 2, y: (spring.y + spring.height + summer.y) / 2 }
+    const drop = (x: number, y: number, moving: string) =>
+      dropTargetAt(garden.records, layout, x, y, [garden.topic(moving)])
+    const between = { zone: 'after', after: garden.topic('Spring'), words: 'becomes a child of Garden, second' }
+    expect(drop(middle.x, middle.y, 'Prune')).toMatchObject(between)
+    expect(drop(middle.x, spring.y + spring.height + 6, 'Prune')).toMatchObject(between)
+    const [sow, prune] = [boxOf('Sow peas'), boxOf('Prune')]
+    expect(drop(sow.x + 4, (sow.y + sow.height + prune.y) / 2, 'Summer')).toMatchObject({
+      words: 'becomes a child of Spring, second',
+    })
+    // Far aside of both, and beside what is being dragged, is no gap of theirs.
+    expect(drop(spring.x + 600, middle.y, 'Prune')).toBeNull()
+    expect(drop(middle.x, middle.y, 'Spring')).toBeNull()
+  })
+
   test('does not count the branch itself', () => {
     expect(at('Weed', 0.9, ['Sow peas'])?.words).toBe('becomes a child of Spring, third')
     expect(at('Spring', 0.5, ['Sow peas'])?.words).toBe('becomes a child of Spring, third')
