@@ -156,7 +156,11 @@ export const middleOf = async (page: Page, name: string): Promise<{ x: number; y
 export async function openSection(page: Page, name: RegExp): Promise<void> {
   await openSheet(page)
   const section = page.getByRole('complementary', { name: 'Topic sheet' }).getByRole('button', { name })
-  if ((await section.getAttribute('aria-expanded')) !== 'true') await section.click()
+  // What stands above it can still be growing, so that a press meets something else: nobody gives up then.
+  await expect(async () => {
+    if ((await section.getAttribute('aria-expanded')) !== 'true') await section.click()
+    await expect(section).toHaveAttribute('aria-expanded', 'true', { timeout: 1_000 })
+  }).toPass({ timeout: 20_000 })
 }
 
 /** A place in the window, in px. */

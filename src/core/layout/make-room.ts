@@ -33,9 +33,21 @@ export class Standing {
     for (const solid of solids) this.add(solid)
   }
 
-  /** Moves a branch down until it touches nothing that stands; from then on it stands too. */
+  /**
+   * Moves a branch until it touches nothing that stands, in that direction in which it stays nearest to its place; from then on it
+   * stands too.
+   */
   settle(solid: Solid): void {
-    this.pushClear(solid, 'down')
+    const { x, y } = solid
+    let nearest = { x, y, way: Number.POSITIVE_INFINITY }
+    for (const direction of DIRECTIONS) {
+      Object.assign(solid, { x, y })
+      this.pushClear(solid, direction)
+      const way = Math.abs(solid.x - x) + Math.abs(solid.y - y)
+      if (way < nearest.way) nearest = { x: solid.x, y: solid.y, way }
+      if (way === 0) break
+    }
+    Object.assign(solid, { x: nearest.x, y: nearest.y })
     this.add(solid)
   }
 
@@ -92,7 +104,9 @@ export class Standing {
   }
 }
 
-type Direction = 'down' | 'up' | 'right' | 'left'
+/** Of two that lead equally far the first is taken. */
+const DIRECTIONS = ['down', 'up', 'right', 'left'] as const
+type Direction = (typeof DIRECTIONS)[number]
 
 const standingAt = (at: Solid, { x, y, width, height }: Bounds): Bounds => ({ x: at.x + x, y: at.y + y, width, height })
 

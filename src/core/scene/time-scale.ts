@@ -48,7 +48,7 @@ export function drawScale(dated: readonly TopicBox[], y: number, calendar: Calen
   ]
 }
 
-/** Dates of topics beside their stems, as many as can be read; the year where it begins or changes. */
+/** Dates of topics beside their stems, as many as can be read, the first one always; the year where it begins or changes and has room. */
 function dates(stems: readonly { x: number; day: string }[], y: number, calendar: Calendar): Drawing[] {
   let year = ''
   return stems.flatMap(({ x, day }, i) => {
@@ -56,9 +56,11 @@ function dates(stems: readonly { x: number; day: string }[], y: number, calendar
     const isNewYear = itsYear !== year
     const named = calendar.dayAndMonth(day)
     const room = (stems[i + 1]?.x ?? Number.POSITIVE_INFINITY) - x
-    if (room < Math.max(LABEL_WIDTH, named.length * LETTER_WIDTH) + (isNewYear ? YEAR_WIDTH : 0)) return []
-    year = itsYear
-    const words = isNewYear ? calendar.wholeDay(day) : named
+    const hasRoom = room >= Math.max(LABEL_WIDTH, named.length * LETTER_WIDTH) + (isNewYear ? YEAR_WIDTH : 0)
+    // Without the first nobody knows where the scale begins; its year is told by the next that has room for one.
+    if (!hasRoom && i > 0) return []
+    if (hasRoom) year = itsYear
+    const words = isNewYear && hasRoom ? calendar.wholeDay(day) : named
     return drawing('text', { x: px(x + 4), y: px(y + 13), class: 'axis-date' }, [words])
   })
 }

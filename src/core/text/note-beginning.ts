@@ -17,7 +17,19 @@ function plainLine(line: string): string {
     .replace(/(\*\*|__|~~|`)/g, '')
     .replace(/(^|[^\p{L}\p{N}])[*_](\S(?:.*?\S)?)[*_](?![\p{L}\p{N}])/gu, '$1$2')
     .replace(/\\([!-/:-@[-`{-~])/g, '$1')
+    .replace(ENTITY, (whole, name: string) => ENTITIES[name] ?? numbered(name) ?? whole)
     .trim()
+}
+
+/** References to characters as an editor of CommonMark writes them; others stay as they are. */
+const ENTITY = /&(#x?[0-9a-fA-F]{1,6}|[a-z]{2,5});/g
+const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', nbsp: ' ' }
+
+/** The character that a reference names by its number; null where there is none of it. */
+function numbered(name: string): string | null {
+  const code = name.startsWith('#x') ? Number.parseInt(name.slice(2), 16) : Number.parseInt(name.slice(1), 10)
+  const isCharacter = name.startsWith('#') && code > 0 && code <= 0x10ffff && !(code >= 0xd800 && code <= 0xdfff)
+  return isCharacter ? String.fromCodePoint(code) : null
 }
 
 /** The cells of a row of a table, one after the other; any other line as it is. */

@@ -182,7 +182,13 @@ export function Atlas() {
             )}
           </section>
           {hasTable && (
-            <AtlasTable maps={atlas.plates.map(({ map }) => map)} chosen={chosen} choose={choose} point={point} />
+            <AtlasTable
+              maps={atlas.plates.map(({ map }) => map)}
+              chosen={chosen}
+              choose={choose}
+              chooseAll={(all) => setChosen(new Set(all))}
+              point={point}
+            />
           )}
         </div>
       </div>

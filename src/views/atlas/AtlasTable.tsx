@@ -6,6 +6,7 @@ import { z } from 'zod'
 import { limitsOf } from '../../core/crowding/piece-cost'
 import type { MapDigest } from '../../core/records/snapshot'
 import { ask } from '../app/api'
+import { rangeBetween } from '../app/range'
 import { RowSpace } from '../app/rows-in-view'
 import { sayWhen } from '../app/when'
 import { useMapPeek } from '../pictures/ThumbnailPicture'
@@ -16,6 +17,7 @@ interface Props {
   maps: readonly MapDigest[]
   chosen: ReadonlySet<string>
   choose(map: string, isMore: boolean): void
+  chooseAll(maps: readonly string[]): void
   point(map: string | null): void
 }
 
@@ -58,7 +60,7 @@ const WORDS: Partial<Record<Column, (row: Row) => string>> = {
 const NAMES = Object.keys(COLUMNS) as Column[]
 
 /** The maps of the atlas as a table, chosen here as there. */
-export function AtlasTable({ maps, chosen, choose, point }: Props) {
+export function AtlasTable({ maps, chosen, choose, chooseAll, point }: Props) {
   const session = useSession()
   const { records } = session
   const [by, setBy] = useState<Column>('title')
@@ -125,7 +127,11 @@ export function AtlasTable({ maps, chosen, choose, point }: Props) {
                     fw={600}
                     className={styles.row}
                     aria-pressed={chosen.has(id)}
-                    onClick={({ ctrlKey, metaKey }) => choose(id, ctrlKey || metaKey)}
+                    onClick={({ ctrlKey, metaKey, shiftKey }) => {
+                      if (!shiftKey) return choose(id, ctrlKey || metaKey)
+                      const order = rows.map(({ map }) => map.id)
+                      chooseAll([...chosen, ...rangeBetween<string>(order, [...chosen].at(-1), id)])
+                    }}
                     onDoubleClick={() => window.location.assign(`/c/${session.id}/m/${id}`)}
                   >
                     {COLUMNS.title.value(row)}

@@ -41,7 +41,7 @@ export default function MergeScreen({
   const { asked, answer, change, say, choose } = merge
   const [kind, setKind] = useState<Kind | null>(null)
   const [at, setAt] = useState(0)
-  const [report, setReport] = useState<{ report: MergeReport; change: string } | null>(null)
+  const [report, setReport] = useState<{ report: MergeReport; change: string; title: string } | null>(null)
   const [busy, setBusy] = useState(false)
   /** Maps that came in from files or other collections here. */
   const [brought, setBrought] = useState(0)
@@ -102,7 +102,7 @@ export default function MergeScreen({
     merge.forget()
     forgetReopening()
     showOrigins(told)
-    setReport({ report: told, change: done.change.id })
+    setReport({ report: told, change: done.change.id, title: manner.title ?? session.titleOf(target) })
   }
   /** Takes maps over that were just brought in for it: once they are merged, nobody needs them. */
   const bringIn = (maps: readonly MapId[]) => {

@@ -13,12 +13,15 @@ export function Report({
   collection,
   report,
   change,
+  title,
   hueOf,
   onClose,
 }: {
   collection: string
   report: MergeReport
   change: string
+  /** What the result is called. */
+  title: string
   hueOf(map: string): string
   onClose(): void
 }) {
@@ -28,7 +31,7 @@ export function Report({
   return (
     <FullWindow
       label="Merge report"
-      title={`Merged into ${session.titleOf(report.result)}`}
+      title={`Merged into ${title}`}
       beside={
         <>
           <Anchor size="sm" href={file('csv')} download>

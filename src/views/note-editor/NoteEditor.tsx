@@ -5,6 +5,7 @@ import { Node } from '@tiptap/core'
 import { TaskItem, TaskList } from '@tiptap/extension-list'
 import { TableKit } from '@tiptap/extension-table'
 import { Placeholder } from '@tiptap/extensions'
+import { Fragment, Slice } from '@tiptap/pm/model'
 import { type Editor, useEditor } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
 import { useEffect, useRef, useState } from 'react'
@@ -72,14 +73,29 @@ function link(editor: Editor, to: OwnAddress, name: string): void {
     .run()
 }
 
-/** Uploads a picture onto the topic, and shows it in the note. */
-async function putPicture(session: CollectionSession, editor: Editor, topic: TopicId, picture: File): Promise<void> {
+/** Uploads a picture onto the topic, and shows it in the note at a point, which goes along with what is written meanwhile. */
+async function putPicture(
+  session: CollectionSession,
+  editor: Editor,
+  topic: TopicId,
+  picture: File,
+  at: number,
+): Promise<void> {
+  let place = at
+  const follow = ({ transaction }: { transaction: { mapping: { map(position: number): number } } }) => {
+    place = transaction.mapping.map(place)
+  }
+  editor.on('transaction', follow)
   await session.whenSaved()
   const file = FileId.safeParse(await upload(session.id, topic, picture, () => {}).catch(tellTrouble)).data
+  editor.off('transaction', follow)
   if (!file || editor.isDestroyed) return
   const attrs = { src: writeOwnAddress({ kind: 'file', id: file, page: null }), alt: picture.name, title: null }
-  editor.chain().insertContent({ type: 'notePicture', attrs }).run()
+  editor.chain().insertContentAt(Math.min(place, editor.state.doc.content.size), { type: 'notePicture', attrs }).run()
 }
+
+/** Some line of a text is an item of a list. */
+const LIST = /^\s*(?:[-*+]|\d{1,9}[.)])\s+\S/m
 
 const SAVE_AFTER_MS = 600
 
@@ -207,11 +223,11 @@ export default function NoteEditor({
   ])
   const [isPicking, setPicking] = useState(false)
   const [isFinding, setFinding] = useState(false)
-  const takePictures = (files: readonly File[]) => {
+  const takePictures = (files: readonly File[], at: number) => {
     const editor = editorNow.current
     const pictures = picturesAmong(files)
     if (!editor || !editable || pictures.length === 0) return false
-    for (const picture of pictures) void putPicture(session, editor, TopicId.parse(topic), picture)
+    for (const picture of pictures) void putPicture(session, editor, TopicId.parse(topic), picture, at)
     return true
   }
   // What was written here is read there.
@@ -240,8 +256,18 @@ export default function NoteEditor({
         'aria-multiline': 'true',
         ...(stands === 'in the whole window' ? { 'data-autofocus': 'true' } : {}),
       },
-      handlePaste: (_, event) => takeNow.current([...(event.clipboardData?.files ?? [])]),
-      handleDrop: (_, event) => takeNow.current([...(event.dataTransfer?.files ?? [])]),
+      handlePaste: (view, event) => takeNow.current([...(event.clipboardData?.files ?? [])], view.state.selection.to),
+      // Where it is dropped: what is selected elsewhere stays.
+      handleDrop: (view, event) => {
+        const at = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos
+        return takeNow.current([...(event.dataTransfer?.files ?? [])], at ?? view.state.selection.to)
+      },
+      clipboardTextParser: (pasted, _, isPlain, view) => {
+        // A list that was copied as text is one here too; whatever else is pasted as it is.
+        const blocks = isPlain || !LIST.test(pasted) ? [] : readNote(pasted).blocks
+        const nodes = blocks.map((block) => view.state.schema.nodeFromJSON(block))
+        return (nodes.length > 0 ? Slice.maxOpen(Fragment.from(nodes)) : null) as Slice
+      },
       handleTextInput: (view, from, _to, text) => {
         // Two brackets ask for something to lead to, and are no part of the text.
         const isInCode = view.state.selection.$from.parent.type.spec.code

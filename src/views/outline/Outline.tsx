@@ -1,4 +1,4 @@
-import { Loader } from '@mantine/core'
+import { Loader, VisuallyHidden } from '@mantine/core'
 import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
@@ -8,15 +8,18 @@ import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
+import { noteBeginning } from '../../core/text/note-beginning'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { mapNumbers } from '../../core/tree/map-numbers'
 import TopicMenu from '../acts/TopicMenu'
 import { rangeBetween } from '../app/range'
+import { calendarHere } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
 import { situationOf } from '../workspace/situation'
 import { TextField } from '../workspace/TextField'
 import { backToFace } from '../workspace/take-focus'
+import { daysOf, framesOf } from '../workspace/told-of'
 import { handleTreeKey, type Navigate } from '../workspace/tree-keys'
 import { useShownRow } from '../workspace/use-shown-row'
 import { type Pane, workspace } from '../workspace/workspace-store'
@@ -118,6 +121,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
   const selected = new Set<string>(pane.selected)
   const last = pane.selected.at(-1)
   const situation = () => situationOf(session, index)
+  const { today } = calendarHere()
   const focusTree = useCallback(() => backToFace(container.current), [])
 
   useShownRow(
@@ -183,6 +187,8 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
           const row = rows[item.index]!
           const { topic } = row
           const editing = pane.editing?.topic === topic.id ? pane.editing : null
+          const days = daysOf(topic, today)
+          const frames = framesOf(session.records, topic.id)
           const hasNote = Boolean(topic.note && session.records.get('note', topic.note)?.text.trim())
           return (
             <div
@@ -260,8 +266,16 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
                   {session.countTopics(topic.opensMap)}
                 </button>
               )}
+              {days && !editing && (
+                <span className={styles.days} data-late={days.isLate || undefined}>
+                  {days.words}
+                </span>
+              )}
+              {frames.length > 0 && <VisuallyHidden>{frames.join(', ')}</VisuallyHidden>}
               {hasNote && !editing && (
-                <span className={styles.note}>{firstLine(session.records.get('note', topic.note)!.text)}</span>
+                <span className={styles.note}>
+                  {noteBeginning(session.records.get('note', topic.note)!.text, BEGINNING)}
+                </span>
               )}
             </div>
           )
@@ -272,9 +286,5 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
   )
 }
 
-const firstLine = (note: string) =>
-  note
-    .trim()
-    .split('\n', 1)[0]!
-    .replace(/^[#>\-*\s]+/, '')
-    .slice(0, 120)
+/** So many letters of a note are shown behind its topic. */
+const BEGINNING = 120

@@ -11,6 +11,7 @@ import {
   type TopicLine,
   writeOutlineText,
 } from '../../core/formats/outline-text'
+import { pastedList } from '../../core/formats/pasted-list'
 import type { TopicId } from '../../core/records/ids'
 import { useSession } from '../sync/use-session'
 import styles from './outline.module.css'
@@ -118,6 +119,23 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
             indentWithTab,
             ...defaultKeymap,
           ]),
+          EditorView.domEventHandlers({
+            paste: (event, view) => {
+              const { from, to } = view.state.selection.main
+              const line = view.state.doc.lineAt(from)
+              const insert = pastedList(
+                line.text.slice(0, from - line.from),
+                event.clipboardData?.getData('text/plain') ?? '',
+              )
+              if (insert === null || !session.mayEdit) return false
+              view.dispatch({
+                changes: { from, to, insert },
+                selection: { anchor: from + insert.length },
+                scrollIntoView: true,
+              })
+              return true
+            },
+          }),
           EditorView.updateListener.of((update) => {
             if (!update.docChanged || update.transactions.some((one) => one.annotation(fromRecords))) return
             clearTimeout(timer.current)

@@ -15,6 +15,7 @@ import { sayDays } from '../app/when'
 import { followOwn } from '../note-editor/follow'
 import { useGathered } from '../stage/use-gathered'
 import { useSession } from '../sync/use-session'
+import { awaitField } from '../workspace/awaited-field'
 import { workspace } from '../workspace/workspace-store'
 import { NoteView } from './NoteView'
 import styles from './page.module.css'
@@ -43,6 +44,11 @@ export function SectionView({ section, index, number, isSelected, writing, write
   const note = session.records.get('note', topic.note)?.text ?? ''
   const picture = topic.picture && session.pictureAddress(topic.picture.file, 680)
   const inNote = (caret: Writing['caret'] = null) => mayEdit && write({ topic: id, part: 'note', caret })
+  /** Goes on in a note by a key: what is typed before its editor stands is kept for it. */
+  const goOnIn = (topic: TopicId) => {
+    awaitField('field')
+    write({ topic, part: 'note', caret: null })
+  }
   /** Goes on with the heading of a topic that was just made. */
   const begin = (parts: { base: string; before: string; text: string; after: string }) => {
     const made = session.run((records, newIds) => splitSection(records, { topic: id, ...parts }, newIds))
@@ -88,10 +94,10 @@ export function SectionView({ section, index, number, isSelected, writing, write
         isNew={writing?.isNew ?? false}
         begin={() => write({ topic: id, part: 'heading', caret: null })}
         leave={() => write(null)}
-        goOn={() => inNote()}
+        goOn={() => goOnIn(id)}
         add={() => begin({ base: note, before: note, text: '', after: '' })}
         addBeside={beginBeside}
-        writeBefore={(before) => write({ topic: before, part: 'note', caret: null })}
+        writeBefore={goOnIn}
         goFrom={goFrom}
       />
       {picture && <img className={styles.picture} src={picture} alt="" />}

@@ -126,7 +126,7 @@ export const TopicSheet = memo(() => {
   )
   const lastOf = several && <p className={styles.lastOf}>Of {topic.text || 'Untitled'}, which was selected last.</p>
   return (
-    <aside className={workspaceStyles.right} aria-label="Topic sheet">
+    <aside className={workspaceStyles.right} data-column="sheet" aria-label="Topic sheet">
       <CloseColumn label="Close the topic sheet" close={() => workspace.openSheet(false)} />
       <h2 className={styles.title} dir="auto">
         {several ? `${topics.length} topics` : topic.text || 'Untitled'}

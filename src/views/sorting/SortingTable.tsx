@@ -18,6 +18,7 @@ import { pourToPlace } from '../../core/commands/to-place'
 import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
+import { announce } from '../app/announce'
 import { FullWindow } from '../app/FullWindow'
 import { rangeBetween } from '../app/range'
 import { useSession } from '../sync/use-session'
@@ -81,8 +82,12 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
       session.run((r, newIds) =>
         moveTopics(r, { topics, parent: parent as TopicId, after: 'last', side: null }, newIds),
       )
-    )
+    ) {
       setMarked([])
+      announce(
+        parent === holder ? 'Among what is left' : `In the band ${records.get('topic', parent)?.text || 'Untitled'}`,
+      )
+    }
   }
   const makeNew = (topics: readonly TopicId[], title = '') => {
     if (!holder) return

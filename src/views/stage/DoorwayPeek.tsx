@@ -9,16 +9,20 @@ import styles from './stage.module.css'
 /** How long the pointer rests on a turned-down corner before what is behind it is shown, and how long it stays after, in ms. */
 const [SHOWN_AFTER, STAYS_FOR] = [350, 250]
 
+/** What the signs that are looked at stand for. */
+const PEEKED = { link: 'links', note: 'note', file: 'files' } as const
+type PeekedSign = (typeof PEEKED)[keyof typeof PEEKED]
+
 export interface Peeked {
   box: TopicBox
-  /** What is looked at: the map behind its doorway, where its cross-links lead, or what its note says. */
-  what: 'doorway' | 'links' | 'note'
+  /** What is looked at: the map behind its doorway, where its cross-links lead, what its note says, or its files by name. */
+  what: 'doorway' | PeekedSign
   /** Within the stage. */
   x: number
   y: number
 }
 
-/** Follows the pointer over turned-down corners and signs of links and notes: what is looked at, and what keeps that open. */
+/** Follows the pointer over turned-down corners and signs of links, notes and files: what is looked at, and what keeps that open. */
 export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
   const [over, setOver] = useState<Peeked | null>(null)
   const [peeked, setPeeked] = useState<Peeked | null>(null)
@@ -34,7 +38,7 @@ export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
       return
     }
     const corner = target.closest('.behind')
-    const sign = target.closest('[data-sign="link"], [data-sign="note"]')
+    const sign = target.closest('[data-sign="link"], [data-sign="note"], [data-sign="file"]')
     const at = corner ?? sign
     const id = at?.closest('[data-topic]')?.getAttribute('data-topic')
     const box = id ? boxOf(id) : undefined
@@ -43,7 +47,7 @@ export function usePeek(boxOf: (topic: string) => TopicBox | undefined) {
     const { left, bottom } = at.getBoundingClientRect()
     setOver({
       box,
-      what: corner ? 'doorway' : sign?.getAttribute('data-sign') === 'note' ? 'note' : 'links',
+      what: corner ? 'doorway' : PEEKED[sign?.getAttribute('data-sign') as keyof typeof PEEKED],
       x: left - stage.left,
       y: bottom - stage.top,
     })

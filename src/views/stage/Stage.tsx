@@ -38,6 +38,7 @@ import { FollowView, useView, type View } from './use-view'
 
 const ConnectorMenu = lazy(() => import('./ConnectorMenu'))
 const DraftPanel = lazy(() => import('../draft/DraftPanel'))
+const FilesPeek = lazy(() => import('./FilesPeek'))
 const LinksPeek = lazy(() => import('./LinksPeek'))
 const NotePeek = lazy(() => import('./NotePeek'))
 const SurfaceMenu = lazy(() => import('./SurfaceMenu'))
@@ -313,6 +314,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
               <LinksPeek session={session} topic={peek.peeked.box.topic} index={index} onEnd={peek.end} />
             ) : peek.peeked.what === 'note' ? (
               <NotePeek session={session} topic={peek.peeked.box.topic} />
+            ) : peek.peeked.what === 'files' ? (
+              <FilesPeek session={session} topic={peek.peeked.box.topic} />
             ) : (
               <DoorwayPeek
                 session={session}

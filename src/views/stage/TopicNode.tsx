@@ -8,6 +8,7 @@ import { signName } from '../../core/scene/signs'
 import { drawTopic, isLate } from '../../core/scene/topic-drawing'
 import { calendarHere, sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
+import { framesOf } from '../workspace/told-of'
 import { type Section, workspace } from '../workspace/workspace-store'
 import { Drawn } from './Drawn'
 import { positionAmong } from './position-among'
@@ -96,7 +97,7 @@ export const TopicNode = memo(
       ...(topic.picture ? ['with a picture'] : []),
       ...box.signs.map(({ sign, count }) => signName(sign, count, isLate(box, calendarHere().today))),
       ...(topic.dates ? [`dated ${sayDays(topic.dates)}`] : []),
-      ...session.records.enclosuresOf(topic.id).flatMap(({ title }) => (title ? [`in the frame ${title}`] : [])),
+      ...framesOf(session.records, topic.id),
     ]
     return (
       <g
@@ -120,8 +121,11 @@ export const TopicNode = memo(
           const badge = target.closest('[data-badge]')?.getAttribute('data-badge')
           const sign = target.closest('[data-sign]')?.getAttribute('data-sign')
           if (badge && session.mayEdit) workspace.dialog({ kind: 'badge', topics: [topic.id], index: Number(badge) })
-          else if (sign) workspace.openSection(SECTION_OF[sign as Sign] ?? 'links')
-          else if (target.closest('[data-fold]'))
+          else if (sign) {
+            // What opens is that of this topic, also where others are selected with it.
+            workspace.select(pane, [topic.id])
+            workspace.openSection(SECTION_OF[sign as Sign] ?? 'links')
+          } else if (target.closest('[data-fold]'))
             session.run((records, newIds) => foldTopics(records, { topics: [topic.id], folded: false }, newIds))
           else if (topic.opensMap && target.closest('.fold, .behind')) workspace.go(pane, topic.opensMap, null)
         }}

@@ -72,7 +72,7 @@ const Around = memo(({ map: here, active }: { map: MapId; active: number }) => {
     </button>
   )
   return (
-    <nav className={styles.left} aria-label="Surroundings">
+    <nav className={styles.left} data-column="surroundings" aria-label="Surroundings">
       <CloseColumn label="Close the surroundings" close={() => workspace.openLeft(false)} />
       <h2>The way to this map</h2>
       <ul className={styles.steps}>

@@ -252,6 +252,20 @@ function Shell({ first }: { first: MapId }) {
     return () => window.removeEventListener('keydown', press)
   }, [session, active])
 
+  // Where a column lies over the map, it goes when the keyboard goes to what it covers.
+  useEffect(() => {
+    const focus = ({ target }: FocusEvent) => {
+      if (!(target instanceof Element) || target.closest('[role="dialog"], [role="menu"], [data-on-its-way]')) return
+      const { left, top, width, height } = target.getBoundingClientRect()
+      const over = document.elementFromPoint(left + width / 2, top + height / 2)?.closest('[data-column]')
+      if (!over || over.contains(target)) return
+      if (over.getAttribute('data-column') === 'sheet') workspace.openSheet(false)
+      else workspace.openLeft(false)
+    }
+    document.addEventListener('focusin', focus)
+    return () => document.removeEventListener('focusin', focus)
+  }, [])
+
   // Round the parts of the window from everywhere, also out of a field.
   useEffect(() => {
     const press = (event: KeyboardEvent) => {

@@ -5,7 +5,11 @@ import type { Source } from '../../core/network/sources'
 import type { EnclosureId, MapId, TopicId } from '../../core/records/ids'
 import type { Filter } from '../../core/tree/filter'
 import { Calm, useCalm } from '../app/calm'
+import { lastColumns, rememberColumns } from './last-columns'
+import type { Section } from './sheet-sections'
 import { noteVisit } from './visited'
+
+export { SECTIONS, type Section } from './sheet-sections'
 
 /** The groups of acts, in the order of the work. */
 export const GROUPS = ['gather', 'shape', 'enrich', 'dress', 'network'] as const
@@ -83,10 +87,6 @@ export type Dialog =
 /** What can be put on the sorting table: what is still to be placed on a map, or what hangs on a topic. */
 export type Sortable = { drawer: MapId } | { branch: TopicId }
 
-/** The sections of the topic sheet that can be asked for. */
-export const SECTIONS = ['note', 'links', 'files', 'marks', 'look', 'layout', 'dates', 'comments'] as const
-export type Section = (typeof SECTIONS)[number]
-
 /** What in the topic sheet an act brings the keyboard to: the element with this as its `data-leads`. */
 export type SheetField = 'note' | 'weblink' | 'files' | 'picture' | 'look' | 'dates' | 'comment'
 
@@ -159,12 +159,14 @@ export const coveredBySheet = (): number =>
 const ROOM_FOR_ALL = 1_700
 const hasDrawers = () => drawers?.matches ?? false
 
+const columns = lastColumns()
+
 export const useWorkspace = create<Workspace>(() => ({
   panes: [],
   active: 0,
-  leftOpen: !hasDrawers(),
-  sheetOpen: false,
-  sections: ['note', 'links', 'files'],
+  leftOpen: !hasDrawers() && (columns?.leftOpen ?? true),
+  sheetOpen: !hasDrawers() && (columns?.sheetOpen ?? false),
+  sections: columns?.sections ?? ['note', 'links', 'files'],
   section: null,
   reading: null,
   dialog: null,
@@ -181,6 +183,10 @@ export const useWorkspace = create<Workspace>(() => ({
 }))
 
 const { setState, getState } = useWorkspace
+useWorkspace.subscribe(({ leftOpen, sheetOpen, sections }, before) => {
+  if (leftOpen === before.leftOpen && sheetOpen === before.sheetOpen && sections === before.sections) return
+  if (!hasDrawers()) rememberColumns({ leftOpen, sheetOpen, sections })
+})
 
 // Columns that stood beside the map would cover it all at once.
 drawers?.addEventListener('change', ({ matches }) => setState({ leftOpen: !matches, sheetOpen: false }))
