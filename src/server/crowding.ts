@@ -1,7 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
-import { collectionReview, splitNumbers } from '../core/crowding/collection-review'
+import { collectionReview, crowdedAmong, splitNumbers } from '../core/crowding/collection-review'
 import { MapId, TopicId } from '../core/records/ids'
+import type { Records } from '../core/records/records'
 import { MAX_TITLE } from '../core/records/text'
 import { mayRead } from '../core/rights/grant'
 import { ALL_FONTS } from '../core/text/all-fonts'
@@ -31,12 +32,21 @@ const MOST_CROWDED_TOLD = 200
 /** The worst of the maps of a collection that are hard to read, as far as they are open to whoever asks, and how many there are. For a thread of its own. */
 export async function crowdedMaps({ collection, reach }: Member) {
   const { records } = await wholeCollection(collection)
-  const maps = [...records.all('map')]
-    .filter(({ id, trashed }) => !trashed && mayRead(reach, id))
-    .map(({ id }) => ({ map: id, topics: [...topicsInOrder(records, id)].length }))
+  const maps = openMaps(records, reach)
   const crowded = collectionReview(records, maps, context, newIds, MOST_LAID_OUT)
   return { count: crowded.length, maps: crowded.slice(0, MOST_CROWDED_TOLD) }
 }
+
+/** How many maps are hard to read of those that are open to whoever asks. For a thread of its own. */
+export async function countCrowded({ collection, reach }: Member): Promise<number> {
+  const { records } = await wholeCollection(collection)
+  return [...crowdedAmong(records, openMaps(records, reach), context)].length
+}
+
+const openMaps = (records: Records, reach: Member['reach']): { map: MapId; topics: number }[] =>
+  [...records.all('map')]
+    .filter(({ id, trashed }) => !trashed && mayRead(reach, id))
+    .map(({ id }) => ({ map: id, topics: [...topicsInOrder(records, id)].length }))
 
 export const Effect = z.strictObject({ map: MapId, parts: Parts })
 

@@ -36,9 +36,9 @@ test('what waits is counted for whoever asks: what is overdue, what was said by 
   const after = { ...comment, quote: '', mentions: [], resolved: false, trashed: false }
   await owner.change([{ kind: 'comment', id, before: null, after } as unknown as Edit])
   const told = await waiting(owner)
-  expect(told).toMatchObject({ comments: 0, overdue: 2, stale: 0, site: null })
+  expect(told).toMatchObject({ comments: 0, overdue: 2, crowded: 0, stale: 0, site: null })
   expect(told.lately.map(({ title }) => title)).toEqual(['Season', 'Permits'])
-  expect(await waiting(reader)).toEqual({ comments: 1, overdue: 1, stale: 0, site: null, lately: [] })
+  expect(await waiting(reader)).toEqual({ comments: 1, overdue: 1, crowded: 0, stale: 0, site: null, lately: [] })
   const wrong = await owner.call('GET', `/api/collections/${owner.collection}/waiting?today=tomorrow`)
   expect(wrong.status).toBe(400)
 })

@@ -3,7 +3,7 @@ import type { SplitPart } from '../commands/split-off'
 import type { LayoutContext } from '../layout/boxes'
 import type { MapId } from '../records/ids'
 import type { Records } from '../records/records'
-import { crowdingOf, crowdingWords } from './crowding'
+import { type Crowding, crowdingOf, crowdingWords } from './crowding'
 import { proposeSplit, splitEffect } from './propose-split'
 import { figuresOf } from './split-review'
 
@@ -56,24 +56,41 @@ export function splitNumbers(
   }
 }
 
+/** A map with its number of topics. */
+interface Counted {
+  map: MapId
+  topics: number
+}
+
+/** Maps that are hard to read, the largest first. At most `most` topics are looked at. Linear in these. */
+export function* crowdedAmong(
+  records: Records,
+  maps: readonly Counted[],
+  context: LayoutContext,
+  most = Number.POSITIVE_INFINITY,
+): Generator<{ map: MapId; crowding: Crowding }> {
+  let left = most
+  for (const { map, topics } of [...maps].sort((a, b) => b.topics - a.topics)) {
+    left -= topics
+    if (topics < FEW || left < 0) continue
+    const crowding = crowdingOf(records, map, context)
+    if (crowding.isCrowded) yield { map, crowding }
+  }
+}
+
 /**
  * Maps that are hard to read, worst first, with what a careful person would split off each. At most `most` topics are looked at, in
  * the largest maps first. Linear in these, times the limit of topics a map.
  */
 export function collectionReview(
   records: Records,
-  maps: readonly { map: MapId; topics: number }[],
+  maps: readonly Counted[],
   context: LayoutContext,
   ids: IdSource,
   most = Number.POSITIVE_INFINITY,
 ): CrowdedMap[] {
   const found: CrowdedMap[] = []
-  let left = most
-  for (const { map, topics } of [...maps].sort((a, b) => b.topics - a.topics)) {
-    left -= topics
-    if (topics < FEW || left < 0) continue
-    const crowding = crowdingOf(records, map, context)
-    if (!crowding.isCrowded) continue
+  for (const { map, crowding } of crowdedAmong(records, maps, context, most)) {
     const parts = proposeSplit(records, map, context, ids)
     const whole = splitEffect(records, map, [], context, ids).maps[0]!
     found.push({

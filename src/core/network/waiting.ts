@@ -7,6 +7,8 @@ export const Waiting = z.strictObject({
   comments: z.number().int(),
   /** Tasks whose last day is over. */
   overdue: z.number().int(),
+  /** Maps that are hard to read; null where there is too much to look through for a number. */
+  crowded: z.number().int().nullable(),
   /** Web addresses at which nothing was found when they were last looked at. */
   stale: z.number().int(),
   /** How many changes the site is behind, and the maps in it, null for all; null where there is none, or only some maps are open to them. */
@@ -24,14 +26,15 @@ export interface Wait {
 }
 
 /** What waits, in the order in which it is worth looking at: first what others wait for. */
-export function waitsOf(
-  { comments, overdue, stale, site }: Pick<Waiting, 'comments' | 'overdue' | 'stale' | 'site'>,
-  crowded: number,
-): Wait[] {
+export function waitsOf({ comments, overdue, crowded, stale, site }: Omit<Waiting, 'lately'>): Wait[] {
   const all: Wait[] = [
     { place: 'dates', count: overdue, words: `${counted(overdue, 'task is', 'tasks are')} overdue` },
     { place: 'comments', count: comments, words: `${counted(comments, 'comment is', 'comments are')} new to you` },
-    { place: 'crowding', count: crowded, words: `${counted(crowded, 'map is', 'maps are')} crowded` },
+    {
+      place: 'crowding',
+      count: crowded ?? 0,
+      words: `${counted(crowded ?? 0, 'map is', 'maps are')} hard to read`,
+    },
     { place: 'links', count: stale, words: `${counted(stale, 'web link leads', 'web links lead')} nowhere` },
     {
       place: 'publish',

@@ -2,7 +2,7 @@ import { findCalendars } from '../calendars/caldav'
 import { adopt } from '../commands/adopt'
 import { planMergeOf } from '../commands/merge-request'
 import { runCommand } from '../commands/run-command'
-import { crowdedMaps, splitComesTo } from '../crowding'
+import { countCrowded, crowdedMaps, splitComesTo } from '../crowding'
 import { draft } from '../drafting'
 import { drawThumbnail } from '../draw-thumbnail'
 import { emptyTrash } from '../empty-trash'
@@ -26,6 +26,7 @@ export const tasks = {
   wayBetween,
   suggestBands,
   crowdedMaps,
+  countCrowded,
   emptyTrash,
   splitComesTo,
   takeText,

@@ -8,7 +8,7 @@ import type { MapDigest } from '../../core/records/snapshot'
 import { counted } from '../../core/text/counted'
 import { useRowsInView } from '../app/rows-in-view'
 import { Silhouette } from '../pictures/Silhouette'
-import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
+import { ThumbnailPicture, useMapPeek } from '../pictures/ThumbnailPicture'
 import styles from './collection.module.css'
 import type { TableRow } from './folder-rows'
 
@@ -100,6 +100,8 @@ function MapCard({
   menu,
 }: Props & { map: MapDigest }) {
   const last = lately(map.id)
+  // What its picture is drawn from tells it too, once that is there.
+  const { data: peek } = useMapPeek(collection, map.id, String(map.topics), false)
   const title = map.title || 'Untitled'
   const counts = [
     counted(map.topics, 'topic', 'topics'),
@@ -134,8 +136,8 @@ function MapCard({
               home map
             </Badge>
           )}
-          {map.topics > limit && (
-            <Text span size="sm" c="var(--ember-text)">
+          {(map.topics > limit || peek?.crowding) && (
+            <Text span size="sm" c="var(--ember-text)" title={peek?.crowding ?? undefined}>
               crowded
             </Text>
           )}

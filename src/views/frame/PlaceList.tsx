@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query'
-import { limitsOf } from '../../core/crowding/piece-cost'
 import { type Wait, Waiting, waitsOf } from '../../core/network/waiting'
 import { ask } from '../app/api'
 import { today } from '../app/when'
@@ -18,11 +17,8 @@ export function useWaiting(): Waiting | undefined {
 
 /** What waits at each place, in words. */
 export function useWaits(): Wait[] {
-  const session = useSession()
   const waiting = useWaiting()
-  if (!waiting) return []
-  const { limit } = limitsOf(session.records)
-  return waitsOf(waiting, session.maps.filter(({ trashed, topics }) => !trashed && topics > limit).length)
+  return waiting ? waitsOf(waiting) : []
 }
 
 /** The places of the collection, one below the other, each with what waits there. */
