@@ -54,6 +54,8 @@ export const theme = createTheme({
     // A link is known by more than its tone.
     Anchor: { defaultProps: { underline: 'always' } },
     Badge: Badge.extend({ defaultProps: { tt: 'none' } }),
+    // What turns while one waits is named, so it is something.
+    Loader: { defaultProps: { role: 'img' } },
     Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Dismiss' } } },
     // A menu that a key opens is not closed by that same key.
     Menu: { defaultProps: { clickOutsideEvents: ['mousedown', 'touchstart'] } },

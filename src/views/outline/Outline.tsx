@@ -1,4 +1,4 @@
-import { Loader, VisuallyHidden } from '@mantine/core'
+import { Loader } from '@mantine/core'
 import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
@@ -8,6 +8,7 @@ import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
+import { counted } from '../../core/text/counted'
 import { noteBeginning } from '../../core/text/note-beginning'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { mapNumbers } from '../../core/tree/map-numbers'
@@ -188,8 +189,16 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
           const { topic } = row
           const editing = pane.editing?.topic === topic.id ? pane.editing : null
           const days = daysOf(topic, today)
-          const frames = framesOf(session.records, topic.id)
           const hasNote = Boolean(topic.note && session.records.get('note', topic.note)?.text.trim())
+          const number = numbers.get(topic.id)
+          const behind = topic.opensMap ? session.countTopics(topic.opensMap) : null
+          const told = [
+            `${number ? `${number} ` : ''}${topic.text || 'Untitled'}`,
+            ...(behind === null ? [] : [`opens a map with ${counted(behind, 'topic', 'topics')}`]),
+            ...(hasNote ? ['Note'] : []),
+            ...(days ? [days.words] : []),
+            ...framesOf(session.records, topic.id),
+          ]
           return (
             <div
               key={topic.id}
@@ -203,6 +212,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
               style={{ transform: `translateY(${item.start}px)`, paddingLeft: 8 + Math.min(row.level, 30) * 22 }}
               role="treeitem"
               tabIndex={-1}
+              aria-label={told.join(', ')}
               aria-level={row.level + 1}
               aria-posinset={row.position}
               aria-setsize={row.of}
@@ -250,7 +260,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
                   />
                 ) : (
                   <>
-                    {numbers.has(topic.id) && <span className={styles.number}>{numbers.get(topic.id)} </span>}
+                    {number && <span className={styles.number}>{number} </span>}
                     {topic.text || <em>Untitled</em>}
                   </>
                 )}
@@ -263,7 +273,7 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
                   onClick={() => workspace.go(index, topic.opensMap!, null)}
                   aria-label={`Open the map behind ${topic.text}`}
                 >
-                  {session.countTopics(topic.opensMap)}
+                  {behind}
                 </button>
               )}
               {days && !editing && (
@@ -271,7 +281,6 @@ function OutlineList({ pane, index }: { pane: Pane; index: number }) {
                   {days.words}
                 </span>
               )}
-              {frames.length > 0 && <VisuallyHidden>{frames.join(', ')}</VisuallyHidden>}
               {hasNote && !editing && (
                 <span className={styles.note}>
                   {noteBeginning(session.records.get('note', topic.note)!.text, BEGINNING)}
