@@ -240,7 +240,8 @@ class Drag {
     if (this.target) return this.target.words
     if (this.last?.altKey)
       return this.keepsPlace() ? 'keeps this place' : 'Only one topic at a time keeps a place, on its own map'
-    return this.standsAlone() ? 'stands alone here' : 'Drop it on a topic'
+    if (!this.standsAlone()) return 'Drop it on a topic'
+    return this.keepsPlace() ? 'stands alone here; with Alt it keeps this place where it hangs' : 'stands alone here'
   }
 
   private isInDrawer(): boolean {
