@@ -1,6 +1,6 @@
 import { Kept } from '../kept'
 import type { Background, ConnectorForm, HueFamily, Look, MapLook, TopicShape } from '../records/look'
-import { PLAIN_MAP_LOOK } from '../records/look'
+import { PLAIN_MAP_LOOK, PLAIN_OUTLINE_WIDTH } from '../records/look'
 import type { Records } from '../records/records'
 import type { FaceName } from '../text/measure'
 import { contrast, readableFill } from './contrast'
@@ -27,6 +27,7 @@ export interface Style {
   /** The colour of text on a fill that was picked, so that it can be read. */
   ink: string | null
   outline: string | null
+  outlineWidth: number
   excerpt: boolean
 }
 
@@ -77,6 +78,7 @@ function settle(look: Look, level: number): Style {
     fillEnd: filled?.end ?? null,
     ink: filled?.ink ?? null,
     outline: look.outline ?? null,
+    outlineWidth: look.outlineWidth ?? PLAIN_OUTLINE_WIDTH,
     excerpt: look.excerpt ?? false,
   }
 }

@@ -29,6 +29,9 @@ export type WholeLook = z.infer<typeof WholeLook>
 export const Colour = z.string().regex(/^#[0-9a-f]{6}$/, 'A colour is written as # and six hexadecimal digits.')
 export type Colour = z.infer<typeof Colour>
 
+/** Widths of an outline in px: where none is said, and the most. */
+export const [PLAIN_OUTLINE_WIDTH, MOST_OUTLINE_WIDTH] = [1.6, 5]
+
 /** How topics are drawn, as far as it is set: what is left out is inherited. */
 export const Look = z
   .strictObject({
@@ -50,6 +53,8 @@ export const Look = z
     /** The second tone of a fill that passes from one into another. */
     fillEnd: Colour.nullable(),
     outline: Colour.nullable(),
+    /** Width of an outline that was picked, in px: a wider one would reach what stands beside the topic. */
+    outlineWidth: z.number().min(0.5).max(MOST_OUTLINE_WIDTH),
     /** Whether the beginning of the note stands under the text. */
     excerpt: z.boolean(),
   })

@@ -58,7 +58,7 @@ type Attributes = Record<string, string | number>
 
 /** Fill and outline that were picked, as attributes, with the definition of a fill of two tones. */
 function picked(box: TopicBox): { attributes: Attributes; defs: Drawing[] } {
-  const { fill, fillEnd, outline } = box.style
+  const { fill, fillEnd, outline, outlineWidth } = box.style
   const attributes: Attributes = {}
   const defs: Drawing[] = []
   if (fill && fillEnd) {
@@ -67,7 +67,7 @@ function picked(box: TopicBox): { attributes: Attributes; defs: Drawing[] } {
     defs.push(drawing('defs', {}, [drawing('linearGradient', { id }, [stop(0, fill), stop(1, fillEnd)])]))
     attributes.fill = `url(#${id})`
   } else if (fill) attributes.fill = fill
-  if (outline) Object.assign(attributes, { stroke: outline, 'stroke-width': 1.6 })
+  if (outline) Object.assign(attributes, { stroke: outline, 'stroke-width': outlineWidth })
   return { attributes, defs }
 }
 

@@ -42,9 +42,9 @@ export function useAround({ id: topic, note }: TopicRecord): Around | null {
       signal.throwIfAborted()
       // What was just made here is not known there before it is saved.
       await session.whenSaved()
-      // Nor is what was taken away meanwhile.
+      // Nor is what is just being begun, or was taken away meanwhile.
       const held = session.records.get('topic', topic)
-      return held && !held.trashed ? askAround(id, topic) : NOTHING
+      return held && !held.trashed && !session.isComposing(topic) ? askAround(id, topic) : NOTHING
     },
     // Most topics have to do with no others: then nothing is drawn anew.
     select: (around) =>

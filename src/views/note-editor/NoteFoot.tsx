@@ -48,6 +48,8 @@ export function NoteFoot({ editor, topic, countsWords }: Props) {
           type="button"
           size="sm"
           className={styles.leads}
+          // The writing does not end while it is pressed: what stands here would change under the pointer.
+          onMouseDown={(event) => event.preventDefault()}
           onClick={() => void followOwn(session, address, topic)}
         >
           Go to {name || 'where this leads'}

@@ -113,7 +113,9 @@ describe('the look of a topic', () => {
     const topics = [garden.topic('Prune')]
     const target = { kind: 'topics', topics } as const
     garden.do((r, m) => changeLook(r, { target, set: { fill: '#203040', outline: '#c4532f' }, clear: [] }, m))
-    expect(markup('Prune')).toMatch(/<rect [^>]*fill="#203040" stroke="#c4532f"/)
+    expect(markup('Prune')).toMatch(/<rect [^>]*fill="#203040" stroke="#c4532f" stroke-width="1.6"/)
+    garden.do((r, m) => changeLook(r, { target, set: { outlineWidth: 4 }, clear: [] }, m))
+    expect(markup('Prune')).toMatch(/stroke="#c4532f" stroke-width="4"/)
     expect(markup('Prune')).toMatch(/<text [^>]*fill="#fbfaf6"/)
     garden.do((r, m) => changeLook(r, { target, set: { fillEnd: '#ffffff' }, clear: [] }, m))
     expect(markup('Prune')).toContain(`fill="url(#fill-${topics[0]})"`)

@@ -2,7 +2,14 @@ import { IconBold, IconItalic } from '@tabler/icons-react'
 import { changeLook, type LookTarget } from '../../../core/commands/looks'
 import { FAMILY_NAMES, tonesOf } from '../../../core/look/families'
 import type { Look, LookField } from '../../../core/records/look'
-import { ConnectorForm, HueFamily, LookFont, TopicShape } from '../../../core/records/look'
+import {
+  ConnectorForm,
+  HueFamily,
+  LookFont,
+  MOST_OUTLINE_WIDTH,
+  PLAIN_OUTLINE_WIDTH,
+  TopicShape,
+} from '../../../core/records/look'
 import { ColourField } from '../../app/fields/ColourField'
 import { NumberField } from '../../app/fields/NumberField'
 import { useMayEdit, useSessionHandle } from '../../sync/use-session'
@@ -165,7 +172,23 @@ export function LookParts({ target, own, sourceOf }: Props) {
         {colour('fill', 'Fill')}
         {colour('fillEnd', 'Second tone')}
       </div>
-      {colour('outline', 'Outline')}
+      <div className={styles.pair}>
+        {colour('outline', 'Outline')}
+        <div>
+          <PartHead label="Its width" {...about('outlineWidth')} />
+          <NumberField
+            size="xs"
+            aria-label="Width of the outline in px"
+            min={0.5}
+            max={MOST_OUTLINE_WIDTH}
+            step={0.5}
+            suffix=" px"
+            disabled={!mayEdit}
+            value={Number(sourceOf('outlineWidth').value ?? PLAIN_OUTLINE_WIDTH)}
+            take={(width) => width !== null && session.run(set({ outlineWidth: width }))}
+          />
+        </div>
+      </div>
       <Choice
         label="Beginning of the note"
         value={String(on('excerpt'))}
