@@ -46,6 +46,8 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   const [stands, setStands] = useState(false)
   const field = useRef<HTMLTextAreaElement>(null)
   const taken = useRef(false)
+  /** The request after which the person left again. */
+  const left = useRef(0)
   /** What was pasted into the field with more than its words, and behind how many letters: the editor puts it there. */
   const pasted = useRef<Pasted[]>([])
   // What the words in the field were begun from: those of others that come meanwhile are joined with them.
@@ -115,7 +117,8 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
         onKeyDown={(event) => {
           event.stopPropagation()
           if (event.key !== 'Escape') return
-          // Who leaves has been here: an editor that comes later does not call back.
+          // Who leaves has been here: an editor that comes later does not call back, not even before the request is known as met.
+          left.current = focusRequest
           onFocused(focusRequest)
           leave()
         }}
@@ -140,7 +143,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
               }
             }}
             editable={mayEdit}
-            focusRequest={focusRequest}
+            focusRequest={left.current === focusRequest ? 0 : focusRequest}
             onFocused={onFocused}
             leave={leave}
             save={save}
