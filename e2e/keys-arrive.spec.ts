@@ -119,39 +119,6 @@ for (const [how, width, isOpen] of [
     expect((await topicsNow(page)).length).toBeGreaterThanOrEqual(before.length)
   })
 
-/** The name of the step that would be undone next. */
-const nextUndo = async (page: Page) =>
-  (await page
-    .getByRole('button', { name: /^Undo: / })
-    .first()
-    .getAttribute('aria-label', { timeout: 1_000 })
-    .catch(() => null)) ?? ''
-
-test('after every other act the keyboard is somewhere, never on the page itself', async ({ page }) => {
-  test.setTimeout(240_000)
-  await plantGarden(page, GARDEN)
-  await selectTopic(page, 'Spring')
-  const acts = (await actsOffered(page)).filter(({ lead }) => lead === 'stays' || lead === 'map' || lead === 'writing')
-  expect(acts.length).toBeGreaterThan(30)
-  const before = await nextUndo(page)
-  for (const act of acts)
-    await test.step(act.id, async () => {
-      await page.getByRole('button', { name: act.group, exact: true }).click()
-      const row = page.locator(`[data-act="${act.id}"]:not([aria-disabled="true"])`)
-      if ((await row.count()) === 0) return page.keyboard.press('Escape')
-      await row.click()
-      await expect
-        .poll(() => underTheKeyboard(page), { message: `${act.id}: where the keyboard is`, timeout: 5_000 })
-        .toMatchObject({ what: expect.not.stringMatching(/^body/) })
-      // As it was before.
-      await page.keyboard.press('Escape')
-      for (let tries = 0; tries < 3 && (await nextUndo(page)) !== before; tries++)
-        await page.keyboard.press('Control+z')
-      if (!(await topic(page, 'Spring').isVisible())) await page.keyboard.press('Alt+f')
-      await selectTopic(page, 'Spring')
-    })
-})
-
 test('what is typed on entering a map is written there, and a comment is a comment', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await selectTopic(page, 'Spring')
