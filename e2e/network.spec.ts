@@ -441,6 +441,16 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   await table.getByRole('button', { name: 'Files' }).click()
   await expect(table.getByRole('row').nth(1)).toContainText('today')
   await page.getByText('Table beside').click({ force: true })
+  await expect(table).toBeHidden()
+  // The maps take the room of the table before one of them is taken hold of.
+  let seen = ''
+  await expect
+    .poll(async () => {
+      const before = seen
+      seen = JSON.stringify(await at('Peat'))
+      return seen === before
+    })
+    .toBe(true)
 
   // Dragged, a map stays where it was put; dropped onto another one it hangs behind that.
   const [peat, funding] = [await at('Peat'), await at('Funding')]
