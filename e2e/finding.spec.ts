@@ -182,6 +182,7 @@ test('the whole job is done by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Control+Enter')
   await expect(page).toHaveTitle('Tools · Folvet')
   await allSaved(page)
+  await expect(page.getByRole('tree', { name: 'Map Tools' })).toBeFocused()
 
   // Makes another map. On the map Tab makes topics: F6 goes round what is beside it.
   await page.keyboard.press('Shift+F6')
