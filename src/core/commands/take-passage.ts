@@ -22,7 +22,7 @@ interface Passage {
 }
 
 /** Longest passage, in letters. */
-const MOST = 20_000
+export const MOST_PASSAGE = 20_000
 
 /**
  * Takes a passage over with its source and page: as a topic with a short name below another, the words in full in its note where they are
@@ -31,7 +31,7 @@ const MOST = 20_000
 export const takePassage = command((change, { source, page, text, at, becomes }: Passage) => {
   const told = foundSource(change, source)
   const topic = change.topic(at)
-  if (text.length > MOST) refuse('invalid', 'This is too long for a passage. Select less of it.')
+  if (text.length > MOST_PASSAGE) refuse('invalid', 'This is too long for a passage. Select less of it.')
   const paragraphs = paragraphsOf(text)
   if (paragraphs.length === 0) refuse('invalid', 'Select the words first that are to be taken over.')
   const words = paragraphs.join(' ')

@@ -47,7 +47,9 @@ export const MOST_WHO = 20
 export const MOST_EFFORT = 10_000 * 60
 
 /** Somebody who does something: a member of the collection, or a name alone. */
-export const Doer = z.strictObject({ person: PersonId.nullable(), name: storedText(200).min(1) })
+/** Longest name of somebody who does something, in UTF-16 code units. */
+export const MAX_DOER_NAME = 200
+export const Doer = z.strictObject({ person: PersonId.nullable(), name: storedText(MAX_DOER_NAME).min(1) })
 
 /** What is known of the work on something, as far as it is. */
 export const Work = z

@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { hangItems } from '../../core/commands/hang-items'
 import type { OutlineItem } from '../../core/formats/outline'
 import type { TopicId } from '../../core/records/ids'
+import { MAX_TOPIC_TEXT } from '../../core/records/text'
 import { ask, tellTrouble } from '../app/api'
 import type { CollectionSession } from '../sync/collection-session'
 import { workspace } from '../workspace/workspace-store'
@@ -148,7 +149,7 @@ export default function DraftPanel({
                   title={item.note || undefined}
                   value={text}
                   disabled={!taken}
-                  maxLength={5_000}
+                  maxLength={MAX_TOPIC_TEXT}
                   onChange={(event) => change(i, { text: event.currentTarget.value })}
                 />
               </li>

@@ -2,6 +2,7 @@ import { Alert, Anchor, Loader, Stack, Text, Textarea } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense, useState } from 'react'
 import { z } from 'zod'
+import { MOST_PASSAGE } from '../../core/commands/take-passage'
 import type { ToldSource } from '../../core/network/sources'
 import type { FileRecord } from '../../core/records/file'
 import { readableSize } from '../../core/text/readable-size'
@@ -191,7 +192,7 @@ export function WebSource({ source }: { source: ToldSource & { kind: 'weblink' }
           autosize
           minRows={4}
           maxRows={16}
-          maxLength={20_000}
+          maxLength={MOST_PASSAGE}
           onChange={(event) => {
             const text = event.currentTarget.value
             selectPassage(text.trim() === '' ? null : { source, page: null, text })

@@ -1,6 +1,7 @@
 import { Autocomplete, Group, Select, TextInput } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { dueWords } from '../../core/gathering/asked'
+import { MAX_DOER_NAME } from '../../core/records/dates'
 import { MapId, PersonId, TagId } from '../../core/records/ids'
 import { type AskedDays, AskedTask, FARTHEST_DAY, MOST_SEARCH_WORDS, type SearchAsked } from '../../core/records/search'
 import { NumberField } from '../app/fields/NumberField'
@@ -105,7 +106,7 @@ export function AskedFields({ asked, change, rightSection, label }: Props) {
           clearable
           data={[...new Set(people.map(({ name }) => name))]}
           value={who?.name ?? ''}
-          maxLength={200}
+          maxLength={MAX_DOER_NAME}
           onChange={(name) => {
             const person = people.find((other) => other.name === name)
             change({ who: name.trim() === '' ? null : { person: person ? PersonId.parse(person.id) : null, name } })
