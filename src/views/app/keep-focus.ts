@@ -15,11 +15,35 @@ function remember({ target }: FocusEvent): void {
   for (let at = target instanceof Element ? target : null; at; at = at.parentElement) path.push(at)
 }
 
+/** To what the keyboard goes back from dialogs that are just going. */
+let waysBack: Element[] = []
+let isGoing = false
+
+/** Whether something has the keyboard. */
+const isSomewhere = (): boolean => document.activeElement !== null && document.activeElement !== document.body
+
+function comeBack(): void {
+  const to = waysBack.find((element) => element.isConnected) ?? activeFace()
+  waysBack = []
+  isGoing = false
+  if (isSomewhere()) return
+  if (to instanceof HTMLElement || to instanceof SVGElement) to.focus({ preventScroll: true })
+}
+
+/**
+ * Tells, before what has the keyboard is taken away, to what it goes back: in a moment, or to the map where that is gone too, unless
+ * what was done has taken the keyboard elsewhere.
+ */
+export function goBackTo(element: Element | null): void {
+  if (element && element !== document.body) waysBack.push(element)
+  if (!isGoing) setTimeout(comeBack)
+  isGoing = true
+}
+
 /** Brings the keyboard back where what had it is gone: to the nearest place around it that is left, else to the map. */
 function look(): void {
-  const now = document.activeElement
   const [lost] = path
-  if ((now !== null && now !== document.body) || !lost || awaited() !== null) return
+  if (isSomewhere() || isGoing || !lost || awaited() !== null) return
   // Who has pressed on an empty place has taken the keyboard away themselves.
   if (lost.isConnected && !lost.matches(':disabled')) return
   const around = path.slice(1).find((element) => element.isConnected && element.querySelector(CAN_HAVE_KEYBOARD))
