@@ -92,7 +92,11 @@ export function perform(records: Records, newIds: IdSource, [which, a, b]: [numb
     case 12:
       if (b % 5 === 0) return putToPlace(records, { topics: [topic.id], map: map.id }, newIds)
       if (b % 5 === 1) return pourToPlace(records, { map: map.id, text: 'later\n  still later' }, newIds)
-      return placeByHand(records, { topic: topic.id, at: { x: a, y: b }, side: b % 2 ? 'left' : 'right' }, newIds)
+      return placeByHand(
+        records,
+        { topics: [{ topic: topic.id, at: { x: a, y: b }, side: b % 2 ? 'left' : 'right' }] },
+        newIds,
+      )
     case 13:
       return detachTopics(records, { topics: [{ topic: topic.id, at: { x: a, y: b } }] }, newIds)
     case 14:

@@ -50,7 +50,7 @@ const KINDS: readonly ((records: Records, topic: string, other: string, seed: nu
       addLooseTopic(r, { map: r.need('topic', topic).place.map, ...at(seed), text: 'On its own' }, ids),
     (r, topic, _, seed) => (ids) => detachTopics(r, { topics: [{ topic: topic as never, at: at(seed) }] }, ids),
     (r, topic, _, seed) => (ids) =>
-      placeByHand(r, { topic: topic as never, at: at(seed), side: seed % 2 ? 'left' : 'right' }, ids),
+      placeByHand(r, { topics: [{ topic: topic as never, at: at(seed), side: seed % 2 ? 'left' : 'right' }] }, ids),
     (r, topic, other) => (ids) => encloseTopics(r, { topics: [topic, other] as never, title: 'Frame' }, ids),
     (r, topic) => (ids) => encloseTopics(r, { topics: [topic] as never, title: '' }, ids),
     (r, topic) => (ids) => gatherList(r, { topic: topic as never, asked: { ...NOTHING_ASKED, task: 'left' } }, ids),

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { type AnyRecord, kinds, type RecordByKind, type RecordKind } from '../records/kinds'
 import type { NoteRecord } from '../records/note'
-import { hangs } from '../records/place'
+import { arranged, hangs } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import { joinTexts } from '../text/join-texts'
@@ -141,14 +141,14 @@ function* withOneNote(
   return { ...topic, note: first.id }
 }
 
-/** Edits that bring everything below a topic onto the topic's map. */
+/** Edits that bring everything below a topic onto the topic's map, where a point of the map before would mean nothing. */
 function* movedAlong(records: Records, head: TopicRecord): Generator<Edit> {
   const { map } = head.place
   if (records.childrenWithTrashed(head.id).every((child) => child.place.map === map)) return
   const seen = new Set<string>()
   for (const topic of [...branchOf(records, head, seen)]) {
     if (topic.place.map === map) continue
-    yield* edited('topic', topic, { ...topic, place: { ...topic.place, map } } as RecordByKind['topic'])
+    yield* edited('topic', topic, { ...topic, place: { ...arranged(topic.place), map } } as RecordByKind['topic'])
   }
 }
 

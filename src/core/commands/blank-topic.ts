@@ -24,6 +24,7 @@ export const blankTopic = (id: TopicId, place: Place, text: string): TopicRecord
   badges: bare.badges,
   tags: bare.tags,
   held: bare.held,
+  free: bare.free,
   task: bare.task,
   work: bare.work,
   apart: bare.apart,

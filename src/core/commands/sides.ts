@@ -1,5 +1,5 @@
 import type { LayoutKind } from '../records/layout'
-import { hangs, isRoot, parentOf, type Side, sideOf } from '../records/place'
+import { isPlacedByHand, isRoot, parentOf, type Side, sideOf } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 
@@ -227,12 +227,15 @@ function sharesOf(branches: readonly SidedBranch[]): Way[] {
   return ways
 }
 
+/** The side to which a branch is held: by a person, or by the place that it was given. */
+const heldSideOf = (topic: TopicRecord): Side | null => (topic.held || isPlacedByHand(topic) ? sideOf(topic) : null)
+
 /** The branches of a root as they stand. */
 const sided = (records: Records, branches: readonly TopicRecord[]): SidedBranch[] =>
   branches.map((branch) => ({
     rows: rowsOf(records, branch),
     side: sideOf(branch) ?? 'right',
-    held: branch.held && hangs(branch.place) && branch.place.side !== null,
+    held: heldSideOf(branch) !== null,
   }))
 
 /** Sides for the first-level branches of a root, evened out as far as they must be; with `tolerated` 1, as far as can be. */
@@ -243,6 +246,6 @@ export const evenedSidesOf = (records: Records, root: TopicRecord, tolerated = T
 export function evenSidesOf(records: Records, branches: readonly TopicRecord[]): Side[] {
   return evenSides(
     branches.map((branch) => rowsOf(records, branch)),
-    branches.map((branch) => (branch.held && hangs(branch.place) ? branch.place.side : null)),
+    branches.map(heldSideOf),
   )
 }

@@ -25,7 +25,7 @@ import {
   type ShownChildren,
 } from './occurrence'
 import { BoxesByKey, type Placed, Placing } from './placing'
-import { FOLD_SPACE, Solid } from './solid'
+import { boxInBlock, FOLD_SPACE, Solid } from './solid'
 import { EXCERPT, setExcerpt, setTags, setTopicText, sizeOf, TAGS } from './topic-box'
 
 export const SIGN_SIZE = 16
@@ -168,8 +168,11 @@ export class MapLayouter {
     const found: Stood[] = []
     const waiting = byHandBelow(block)
     for (let next = waiting.pop(); next; next = waiting.pop()) {
-      const solid = this.solid(this.blockOf(next), pointOf(next.at.topic) ?? ORIGIN)
-      standing.settle(solid)
+      const block = this.blockOf(next)
+      const { x, y } = pointOf(next.at.topic) ?? ORIGIN
+      const inside = boxInBlock(block.content.face)
+      const solid = this.solid(block, { x: x - inside.x, y: y - inside.y })
+      standing.settle(solid, true)
       found.push({ solid, above: next.above, moved: [] })
       waiting.push(...byHandBelow(solid.block))
     }

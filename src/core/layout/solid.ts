@@ -1,5 +1,5 @@
 import type { Block } from './block'
-import type { Bounds, Face } from './boxes'
+import { type Bounds, boundsOf, type Face } from './boxes'
 import type { Lengths } from './lengths'
 
 /** Room beside a folded topic for the number of topics that it hides. */
@@ -35,10 +35,89 @@ export class Bands<Thing> {
   }
 }
 
+/** Sides of a cell, in px, and most cells over which something is noted: what is larger is compared with everything. */
+const CELL = { width: 480, height: BAND }
+const MOST_CELLS = 20_000
+
+/** Things by the cells of the plane over which they reach. */
+export class Cells<Thing> {
+  private readonly cells = new Map<string, Thing[]>()
+  private readonly large: Thing[] = []
+
+  add(thing: Thing, reach: Bounds): void {
+    const keys = cellsOf(reach)
+    if (!keys) this.large.push(thing)
+    for (const key of keys ?? []) {
+      const known = this.cells.get(key)
+      if (known) known.push(thing)
+      else this.cells.set(key, [thing])
+    }
+  }
+
+  /** All that may reach over a part of the plane; some of them more than once. */
+  *near(reach: Bounds): Generator<Thing> {
+    yield* this.large
+    const keys = cellsOf(reach)
+    if (keys) for (const key of keys) yield* this.cells.get(key) ?? []
+    else for (const things of this.cells.values()) yield* things
+  }
+}
+
+/** The keys of the cells that a part of the plane reaches over; null where they are too many. */
+function cellsOf({ x, y, width, height }: Bounds): string[] | null {
+  const [left, right] = [Math.floor(x / CELL.width), Math.floor((x + width) / CELL.width)]
+  const [top, bottom] = [Math.floor(y / CELL.height), Math.floor((y + height) / CELL.height)]
+  if (!((right - left + 1) * (bottom - top + 1) <= MOST_CELLS)) return null
+  const keys: string[] = []
+  for (let row = top; row <= bottom; row++)
+    for (let column = left; column <= right; column++) keys.push(`${row} ${column}`)
+  return keys
+}
+
+/** What can stand on a map and be moved as one: its upper left corner, and the boxes in it. */
+export interface Standable {
+  x: number
+  y: number
+  /** How far it reaches. */
+  readonly reach: Bounds
+  /** Its boxes, seen from its corner. */
+  readonly boxes: readonly Bounds[]
+  /** The same by bands. */
+  readonly boxesByBand: Bands<Bounds>
+}
+
+function banded(boxes: readonly Bounds[]): Bands<Bounds> {
+  const bands = new Bands<Bounds>()
+  for (const box of boxes) bands.add(box, box.y, box.y + box.height)
+  return bands
+}
+
+/** Boxes that stand together, seen from a corner of their own. */
+export class Plate implements Standable {
+  private readonly inner: Bounds
+  private byBand: Bands<Bounds> | null = null
+
+  constructor(
+    readonly boxes: readonly Bounds[],
+    public x = 0,
+    public y = 0,
+  ) {
+    this.inner = boundsOf(boxes)
+  }
+
+  get reach(): Bounds {
+    return { ...this.inner, x: this.x + this.inner.x, y: this.y + this.inner.y }
+  }
+  get boxesByBand(): Bands<Bounds> {
+    this.byBand ??= banded(this.boxes)
+    return this.byBand
+  }
+}
+
 /** A branch that has been set, or its head alone, at a place from which it can still be moved. */
-export class Solid<Branch extends Faced = Faced> {
+export class Solid<Branch extends Faced = Faced> implements Standable {
   private known: Bounds[] | null = null
-  private banded: Bands<Bounds> | null = null
+  private byBand: Bands<Bounds> | null = null
 
   constructor(
     readonly block: Branch,
@@ -49,26 +128,21 @@ export class Solid<Branch extends Faced = Faced> {
     private readonly isHeadAlone = false,
   ) {}
 
-  /** How far it reaches. */
   get reach(): Bounds {
     const { left, top, right, bottom, width, height } = this.block
     if (this.isHeadAlone) return { x: this.x, y: this.y, width, height }
     return { x: this.x + left, y: this.y + top, width: right - left, height: bottom - top }
   }
 
-  /** Its boxes, seen from its corner. Made when they are first asked for: most branches are near nothing. */
+  /** Made when they are first asked for: most branches are near nothing. */
   get boxes(): readonly Bounds[] {
     this.known ??= this.isHeadAlone ? [boxOf(this.block, 0, 0)] : boxesIn(this.block, this.lengths)
     return this.known
   }
 
-  /** The same by bands. */
   get boxesByBand(): Bands<Bounds> {
-    if (!this.banded) {
-      this.banded = new Bands()
-      for (const box of this.boxes) this.banded.add(box, box.y, box.y + box.height)
-    }
-    return this.banded
+    this.byBand ??= banded(this.boxes)
+    return this.byBand
   }
 }
 

@@ -79,6 +79,8 @@ export const TopicRecord = z.strictObject({
   tags: z.array(TagId).max(MOST_TAGS),
   /** Whether it stays on its side when sides are evened out. */
   held: z.boolean(),
+  /** Whether everything below it keeps the place that it was given; at a root everything on the map. See `tree/free.ts`. */
+  free: z.boolean().default(false),
   /** Null where there is nothing to do. */
   task: TaskState.nullable(),
   /** Who does it, how much it is and how far it is; null where nothing is known. */
@@ -113,6 +115,7 @@ export const BARE_TOPIC: Omit<TopicRecord, 'id' | 'place' | 'text'> = {
   badges: [],
   tags: [],
   held: false,
+  free: false,
   task: null,
   work: null,
   apart: [],

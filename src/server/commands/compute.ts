@@ -26,6 +26,7 @@ import { splitOffAll } from '../../core/commands/split-off'
 import { changeTag, mergeTags, removeTag } from '../../core/commands/tags'
 import { tellApart } from '../../core/commands/tell-apart'
 import { readCalendar } from '../../core/formats/icalendar'
+import { withKeptPlaces } from '../../core/free/kept-places'
 import { Drawn, LinkEnd } from '../../core/records/crosslink'
 import { Dates, Day, TaskState } from '../../core/records/dates'
 import {
@@ -46,6 +47,7 @@ import { MAX_NOTE_TEXT, MAX_TITLE, MAX_TOPIC_TEXT } from '../../core/records/tex
 import { MAX_ADDRESS } from '../../core/records/weblink'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { standsOn } from '../../core/rights/standing'
+import { ALL_FONTS } from '../../core/text/all-fonts'
 import { wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
 import { Parts } from '../crowding'
@@ -333,5 +335,6 @@ export async function computeCommand({ collection, reach }: Member, name: Comman
     { records, collection: collection as CollectionId, stepById },
     parsed.data,
   )
-  return { number, change, select, report: report ?? null }
+  const kept = withKeptPlaces(records, change, { fonts: ALL_FONTS, countTopics: () => 0 })
+  return { number, change: kept, select, report: report ?? null }
 }

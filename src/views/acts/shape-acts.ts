@@ -1,13 +1,14 @@
 import type { Command, IdSource } from '../../core/commands/command'
 import { evenOutSides, holdSides } from '../../core/commands/even-out-sides'
 import { foldAllBut, foldToLevel, foldTopics } from '../../core/commands/fold-topics'
-import { arrangeAgain, arrangeMap, detachTopics, placeByHand } from '../../core/commands/places'
+import { arrangeAgain, arrangeMap, detachTopics, placeByHand, setFree } from '../../core/commands/places'
 import { demoteHeading, joinTopics, promoteToHeading, splitLines } from '../../core/commands/regroup'
 import { type SortBy, sortChildren } from '../../core/commands/sort-children'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
 import type { TopicBox } from '../../core/layout/boxes'
 import { isPlacedByHand, isRoot, parentOf, sideOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
+import { isFree } from '../../core/tree/free'
 import { branch, topicsInOrder } from '../../core/tree/walk'
 import { announce } from '../app/announce'
 import { stageOf } from '../workspace/shown-stages'
@@ -61,8 +62,30 @@ const doing =
   (records: Records, newIds: IdSource) =>
     command(records, argsOf(situation), newIds)
 
+/** By how much a step moves a topic that stands free, in px. */
+const NUDGE = 24
+const NUDGES: Partial<Record<Step, { x: number; y: number }>> = {
+  up: { x: 0, y: -NUDGE },
+  down: { x: 0, y: NUDGE },
+  left: { x: -NUDGE, y: 0 },
+  right: { x: NUDGE, y: 0 },
+}
+
 const step = (direction: Step, name: string, key: string) => {
-  const stepping = doing(stepTopic, (situation) => ({ topic: theTopic(situation).id, step: direction }))
+  const among = doing(stepTopic, (situation) => ({ topic: theTopic(situation).id, step: direction }))
+  /** In a free region a topic goes a little in that direction, else among its siblings. */
+  const stepping = (situation: Situation) => (records: Records, newIds: IdSource) => {
+    const topic = theTopic(situation)
+    const [by, box] = [NUDGES[direction], stageOf(situation.index)?.layout.byKey.of(topic.id)]
+    if (!by || !box || !isFree(records, topic)) return among(situation)(records, newIds)
+    const place = {
+      topic: topic.id,
+      at: { x: Math.round(box.x + by.x), y: Math.round(box.y + by.y) },
+      from: { x: box.x, y: box.y },
+      side: sideOf(topic) ?? ('right' as const),
+    }
+    return placeByHand(records, { topics: [place] }, newIds)
+  }
   return {
     id: `move-${direction}`,
     name,
@@ -73,6 +96,19 @@ const step = (direction: Step, name: string, key: string) => {
     },
   }
 }
+
+const freeing = doing(setFree, (situation) => {
+  const topic = theTopic(situation)
+  return { topic: topic.id, free: !topic.free }
+})
+const rootOrWithBelow = unless(
+  ({ session, topics }) => isRoot(topics[0]!) || session.records.children(topics[0]!.id).length > 0,
+  'Nothing hangs below it.',
+)
+const notFreeAround = unless(
+  ({ session, topics }) => topics[0]!.free || !isFree(session.records, topics[0]!),
+  'Every place around it is kept already.',
+)
 
 const makingHeading = doing(promoteToHeading, (situation) => ({ topic: theTopic(situation).id }))
 const joining = doing(joinTopics, (situation) => ({ topics: idsOf(situation) }))
@@ -162,8 +198,17 @@ export const SHAPE_ACTS = [
           const topic = theTopic(situation)
           const box = stageOf(situation.index)!.layout.byKey.of(topic.id)!
           const at = { x: Math.round(box.x), y: Math.round(box.y) }
-          return placeByHand(records, { topic: topic.id, at, side: sideOf(topic) ?? 'right' }, newIds)
+          return placeByHand(records, { topics: [{ topic: topic.id, at, side: sideOf(topic) ?? 'right' }] }, newIds)
         }),
+    },
+    {
+      id: 'free',
+      name: ({ topics }) => {
+        const what = topics[0] && !isRoot(topics[0]) ? 'below it' : 'on the map'
+        return topics[0]?.free ? `Arrange everything ${what}` : `Keep every place ${what}`
+      },
+      when: [mayEdit, one, rootOrWithBelow, notFreeAround],
+      act: (situation) => run(situation, freeing(situation)),
     },
     {
       id: 'arrange',

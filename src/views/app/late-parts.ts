@@ -47,5 +47,8 @@ function useLate<Value extends { fellShort: boolean }>(part: LatePart<Value>): V
 /** The fonts to measure with: all of them once the first text is set in one that is not common. */
 export const useFonts = (): Fonts => useLate(fonts)
 
+/** The fonts that are here now. */
+export const fontsHere = (): Fonts => fonts.now()
+
 /** The icons to draw with: none until the first one was asked for. */
 export const useIcons = (): Icons => useLate(icons)

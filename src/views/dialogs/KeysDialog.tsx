@@ -28,7 +28,7 @@ const BESIDES: readonly Row[] = [
   { name: 'End the writing', keys: ['Esc'] },
   { name: 'Copy, cut, paste branches', keys: ['Ctrl + C', 'X', 'V'] },
   { name: 'The menu of the topic', keys: ['Shift + F10'] },
-  { name: 'Place a topic by hand', keys: ['Alt + drag'] },
+  { name: 'Place a topic by hand; where every place is kept, let it stand alone', keys: ['Alt + drag'] },
   { name: 'Round the parts of the window', keys: ['F6', 'Shift + F6'] },
 ]
 

@@ -1,11 +1,12 @@
-import { Button, NativeSelect, Slider, Stack, Text } from '@mantine/core'
+import { Button, NativeSelect, Slider, Stack, Switch, Text } from '@mantine/core'
 import { useCallback } from 'react'
 import { LAYOUT_NAMES, setBranchLayout, setMapLayout, setSpacing } from '../../core/commands/layouts'
 import { numberBranch, SCHEME_NAMES } from '../../core/commands/numbering'
-import { arrangeAgain } from '../../core/commands/places'
+import { arrangeAgain, setFree } from '../../core/commands/places'
 import { LayoutKind, NumberingScheme } from '../../core/records/layout'
 import { isPlacedByHand, isRoot } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
+import { isFree } from '../../core/tree/free'
 import { useKnownPages } from '../beginning/known-pages'
 import { Silhouette } from '../pictures/Silhouette'
 import type { CollectionSession } from '../sync/collection-session'
@@ -28,6 +29,7 @@ export default function LayoutSection({ topic }: { topic: TopicRecord }) {
   const map = useCalmPart(useCallback(({ records }: CollectionSession) => records.get('map', place.map), [place.map]))
   if (!map) return null
   const atRoot = isRoot(topic)
+  const isAround = !topic.free && isFree(session.records, topic)
   const noNumbers = { value: '', label: atRoot ? 'no numbers' : 'as the branch around it' }
   return (
     <Stack gap="sm">
@@ -87,7 +89,20 @@ export default function LayoutSection({ topic }: { topic: TopicRecord }) {
         </div>
       )}
       {atRoot && <CameFrom map={map.id} />}
-      {isPlacedByHand(topic) && (
+      <Switch
+        label={`Every place ${atRoot ? 'on the map' : 'below it'} is kept`}
+        description={
+          isAround
+            ? 'As on the map, or the branch, around it.'
+            : 'What is dragged stays where it is dropped, and nothing else moves but to avoid an overlap.'
+        }
+        disabled={!mayEdit || isAround}
+        checked={topic.free || isAround}
+        onChange={({ currentTarget: { checked } }) =>
+          session.run((records, newIds) => setFree(records, { topic: topic.id, free: checked }, newIds))
+        }
+      />
+      {isPlacedByHand(topic) && !isAround && (
         <Button
           size="xs"
           variant="default"

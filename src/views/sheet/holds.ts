@@ -9,6 +9,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { counted as sayCount } from '../../core/text/counted'
 import { countNoteWords } from '../../core/text/word-count'
+import { isFree } from '../../core/tree/free'
 import { sayDays } from '../app/when'
 import type { Section } from '../workspace/workspace-store'
 
@@ -85,7 +86,8 @@ function layoutOf(records: Records, topic: TopicRecord): string {
   const parts = [
     layout ? LAYOUT_NAMES[layout] : [],
     (map?.numbering ?? topic.numbering) ? 'numbered' : [],
-    isPlacedByHand(topic) ? 'placed by hand' : [],
+    topic.free ? 'every place is kept' : [],
+    isPlacedByHand(topic) && !isFree(records, topic) ? 'placed by hand' : [],
   ]
   return parts.flat().join(', ')
 }

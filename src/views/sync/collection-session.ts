@@ -7,6 +7,7 @@ import { touchedMaps } from '../../core/changes/touched-maps'
 import { undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
+import { withKeptPlaces } from '../../core/free/kept-places'
 import { ChangeId, type MapId, type PersonId, type TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
@@ -16,6 +17,7 @@ import { topicsInOrder } from '../../core/tree/walk'
 import { announce } from '../app/announce'
 import { ask, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
+import { fontsHere } from '../app/late-parts'
 import { HeldSnapshot, Told } from './api-schemas'
 import { ChangeFeed } from './change-feed'
 import { DigestRows } from './digest-rows'
@@ -36,7 +38,7 @@ const newIds: IdSource = { newId: uuid }
  */
 export class CollectionSession {
   private readonly held = new HeldState()
-  private readonly trial = new Trial(this.held, newIds)
+  private readonly trial = new Trial(this.held, newIds, (change) => this.withPlaces(change))
   private readonly rows = new DigestRows()
   private readonly own = new OwnHistory()
   readonly jobs = new Jobs()
@@ -327,9 +329,14 @@ export class CollectionSession {
   /** Carries out a change, lets the sides of its map find their balance, and says which branches went where for that. */
   private performEvened(change: Change): boolean {
     const { change: evened, went } = withEvenSides(this.records, change)
-    if (!this.perform(evened)) return false
+    if (!this.perform(this.withPlaces(evened))) return false
     if (went.length > 0) this.onWent(went)
     return true
+  }
+
+  /** With the places that what it brings into a free map or branch takes there. */
+  private withPlaces(change: Change): Change {
+    return withKeptPlaces(this.records, change, { fonts: fontsHere(), countTopics: this.countTopics })
   }
 
   private perform(change: Change): boolean {

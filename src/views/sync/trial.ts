@@ -16,6 +16,8 @@ export class Trial {
   constructor(
     private readonly held: HeldState,
     private readonly newIds: IdSource,
+    /** A change with the places that what it brings takes. */
+    private readonly withPlaces: (change: Change) => Change = (change) => change,
   ) {}
 
   /** Shows what a command would do, until something else happens; null shows things as they are. Returns whether anything changed. */
@@ -23,7 +25,7 @@ export class Trial {
     const ended = this.endPreview()
     try {
       const { change } = command?.(this.held.records, this.newIds) ?? { change: null }
-      if (change && this.held.perform(change).ok) {
+      if (change && this.held.perform(this.withPlaces(change)).ok) {
         this.previewed = change
         for (const edit of change.edits) if (edit.kind === 'topic' && edit.before === null) this.proposed.add(edit.id)
       }
@@ -49,7 +51,7 @@ export class Trial {
   /** Adds a topic that is still being written. Throws a Refusal, or returns the problem, where it cannot be. */
   compose(command: Command): { topic: TopicId | null } | { problem: Problem } {
     const { change, select } = command(this.held.records, this.newIds)
-    const performed = this.held.perform(change)
+    const performed = this.held.perform(this.withPlaces(change))
     if (!performed.ok) return { problem: performed.problem }
     this.composed = change
     return { topic: select[0] ?? null }

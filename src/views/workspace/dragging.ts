@@ -7,6 +7,7 @@ import { putToPlace } from '../../core/commands/to-place'
 import type { TopicBox } from '../../core/layout/boxes'
 import { MapId, type TopicId } from '../../core/records/ids'
 import { isRoot, parentOf } from '../../core/records/place'
+import { isFree } from '../../core/tree/free'
 import { linkForm } from '../dialogs/link-form'
 import type { CollectionSession } from '../sync/collection-session'
 import { type DropTarget, dropTargetAt } from './drop-target'
@@ -54,7 +55,7 @@ type Carried =
 
 /**
  * Begins to drag branches: onto other topics, in any pane, onto the empty surface, where they stand alone, onto another map in
- * the surroundings, or into the drawer; with Alt a topic keeps the place where it is dropped. What would happen is said while
+ * the surroundings, or into the drawer; with Alt they keep the place where they are dropped, and in a free region the other way round. What would happen is said while
  * the pointer is over something, the view moves along at its edges, and Esc gives up.
  */
 export function beginDrag(
@@ -214,7 +215,7 @@ class Drag {
     const point = this.over?.stage.pointAt(event)
     this.target =
       this.over && point && !event.altKey
-        ? dropTargetAt(this.session.records, this.over.stage.layout, point.x, point.y, this.moving)
+        ? dropTargetAt(this.session.records, this.over.stage.layout, point.x, point.y, this.moving, !this.isFree())
         : null
     return {
       at: { x: event.clientX, y: event.clientY },
@@ -238,10 +239,27 @@ class Drag {
     }
     if (!this.over) return 'Drop it on a map'
     if (this.target) return this.target.words
-    if (this.last?.altKey)
-      return this.keepsPlace() ? 'keeps this place' : 'Only one topic at a time keeps a place, on its own map'
+    const [keeps, alone] = ['keeps this place where it hangs', 'stands alone here']
+    if (this.isByHand()) {
+      if (!this.keepsPlace()) return 'A topic keeps a place on its own map only'
+      return this.last?.altKey ? keeps : `keeps this place; with Alt it ${alone}`
+    }
     if (!this.standsAlone()) return 'Drop it on a topic'
-    return this.keepsPlace() ? 'stands alone here; with Alt it keeps this place where it hangs' : 'stands alone here'
+    return this.keepsPlace() && !this.last?.altKey ? `${alone}; with Alt it ${keeps}` : alone
+  }
+
+  /** Whether all of it stands in a free map or branch. */
+  private isFree(): boolean {
+    const { records } = this.session
+    return this.moving!.every((id) => {
+      const topic = records.get('topic', id)
+      return topic !== undefined && isFree(records, topic)
+    })
+  }
+
+  /** Whether what is dropped on the surface keeps that place where it hangs: with Alt, or in a free region without. */
+  private isByHand(): boolean {
+    return (this.last?.altKey ?? false) !== this.isFree()
   }
 
   private isInDrawer(): boolean {
@@ -255,7 +273,7 @@ class Drag {
   }
 
   private keepsPlace(): boolean {
-    return this.moving?.length === 1 && this.from !== null && this.over?.index === this.from
+    return this.from !== null && this.over?.index === this.from
   }
 
   scrollAtEdges(): void {
@@ -282,16 +300,25 @@ class Drag {
     if (!this.standsAlone()) return
     const point = over.stage.pointAt(last)
     const at = { x: Math.round(point.x - this.grip.x), y: Math.round(point.y - this.grip.y) }
-    if (!last.altKey) {
+    if (!this.isByHand()) {
       const all = topics.map((topic, i) => ({ topic, at: { x: at.x, y: at.y + i * 40 } }))
       const select = session.run((records, newIds) => detachTopics(records, { topics: all }, newIds))
       if (select && over.index !== this.from) workspace.select(over.index, select)
-    } else if (this.keepsPlace() && 'pressed' in this.carried) {
-      const { pressed } = this.carried
-      const parent = over.stage.layout.byKey.of(parentOf(pressed.topic) ?? '')
-      const side = parent && at.x + pressed.width / 2 < parent.x + parent.width / 2 ? 'left' : 'right'
-      session.run((records, newIds) => placeByHand(records, { topic: topics[0]!, at, side }, newIds))
-    }
+    } else if (this.keepsPlace() && 'pressed' in this.carried) this.placeAt(at, this.carried.pressed, over.stage)
+  }
+
+  /** Places what is dragged by hand, with the topic that was pressed at a point and the others as they stood to it. */
+  private placeAt(at: { x: number; y: number }, pressed: TopicBox, { layout }: ShownStage): void {
+    const by = { x: at.x - pressed.x, y: at.y - pressed.y }
+    const topics = this.moving!.flatMap((topic) => {
+      const box = layout.byKey.of(topic)
+      if (!box) return []
+      const to = { x: Math.round(box.x + by.x), y: Math.round(box.y + by.y) }
+      const parent = layout.byKey.of(parentOf(box.topic) ?? '')
+      const isLeft = parent && to.x + box.width / 2 < parent.x + parent.width / 2
+      return [{ topic, at: to, from: { x: box.x, y: box.y }, side: isLeft ? ('left' as const) : ('right' as const) }]
+    })
+    this.session.run((records, newIds) => placeByHand(records, { topics }, newIds))
   }
 
   private dropOnto(topics: readonly TopicId[], { kind, map }: Onto, copies: boolean): void {

@@ -92,7 +92,8 @@ function gapAround(a: TopicBox, b: TopicBox, at: { x: number; y: number }): numb
 
 /**
  * What dropping at a point of the map would do. The upper and lower quarter of a topic mean before and after it, the
- * middle means below it; at the root the half decides on the side; the gap between two siblings means between them. Null where nothing can be dropped.
+ * middle means below it; at the root the half decides on the side; the gap between two siblings means between them, where topics
+ * are arranged. Null where nothing can be dropped.
  */
 export function dropTargetAt(
   records: Records,
@@ -100,10 +101,11 @@ export function dropTargetAt(
   x: number,
   y: number,
   moving: readonly TopicId[],
+  hasGaps = true,
 ): DropTarget | null {
   const carried = new Set<string>(moving)
   const box = boxAt(layout, x, y)
-  if (!box) return betweenSiblings(records, layout, { x, y }, carried)
+  if (!box) return hasGaps ? betweenSiblings(records, layout, { x, y }, carried) : null
   const { topic } = box
   if (carried.has(topic.id)) return null
   for (const above of ancestors(records, topic)) if (carried.has(above.id)) return null

@@ -8,7 +8,9 @@ test('a topic keeps its place until it is arranged again, or hung onto its paren
   const peas = garden.topic('Sow peas')
   const place = () => garden.records.need('topic', peas).place
   const byHand = () =>
-    garden.do((records, newIds) => placeByHand(records, { topic: peas, at: { x: 300, y: -80 }, side: 'right' }, newIds))
+    garden.do((records, newIds) =>
+      placeByHand(records, { topics: [{ topic: peas, at: { x: 300, y: -80 }, side: 'right' }] }, newIds),
+    )
   byHand()
   expect(place()).toMatchObject({ x: 300, y: -80, parent: garden.topic('Spring') })
   garden.do((records, newIds) => arrangeAgain(records, { topics: [garden.topic('Spring')] }, newIds))
