@@ -86,6 +86,27 @@ test('dropped on the empty surface a branch stands alone, with Alt it keeps its 
   await expectNoOverlap(page)
   await choose(page, 'Water', 'Shape', 'Arrange it again')
   await expect.poll(async () => (await middleOf(page, 'Water')).y).toBeLessThan(free.y - 40)
+
+  // Where every place is kept, a plain drag places, what is new moves nothing, and the arrows move a topic a little.
+  await choose(page, 'Garden', 'Shape', 'Keep every place on the map')
+  await drag(page, 'Water', free)
+  await expect(page.getByText('keeps this place; with Alt it stands alone here')).toBeVisible()
+  await page.mouse.up()
+  await expect(topic(page, 'Water')).toHaveAttribute('aria-level', '3')
+  await expect.poll(async () => Math.abs((await middleOf(page, 'Water')).y - free.y)).toBeLessThan(6)
+  const others = ['Spring', 'Winter', 'Leaves', 'Prune']
+  const stood = await Promise.all(others.map((name) => middleOf(page, name)))
+  await selectTopic(page, 'Water')
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect.poll(async () => (await middleOf(page, 'Water')).y).toBeLessThan(free.y - 10)
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('Twice a day')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Twice a day')).toBeVisible()
+  expect(await Promise.all(others.map((name) => middleOf(page, name)))).toEqual(stood)
+  await expectNoOverlap(page)
+  await choose(page, 'Garden', 'Shape', 'Arrange everything on the map')
+  await expect.poll(async () => Math.abs((await middleOf(page, 'Water')).y - free.y)).toBeGreaterThan(40)
 })
 
 test('a drag scrolls the view at its edges, and Esc gives it up', async ({ page }) => {

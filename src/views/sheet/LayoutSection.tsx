@@ -93,7 +93,7 @@ export default function LayoutSection({ topic }: { topic: TopicRecord }) {
         label={`Every place ${atRoot ? 'on the map' : 'below it'} is kept`}
         description={
           isAround
-            ? 'As on the map, or the branch, around it.'
+            ? 'The map, or a branch around it, keeps every place.'
             : 'What is dragged stays where it is dropped, and nothing else moves but to avoid an overlap.'
         }
         disabled={!mayEdit || isAround}
