@@ -55,12 +55,25 @@ export function fromHsl(hue: number, saturation: number, lightness: number): Col
 /** Inks in the order in which they are tried: ours first, then those that read on nearly anything. */
 const INKS = ['#1d2a33', '#fbfaf6', '#000000', '#ffffff'] as const
 
+/** A colour brought towards an ink that reads on all these grounds, as little as is needed to be read on them too. */
+export function readableLetters(colour: Colour, ink: Colour, grounds: readonly Colour[]): Colour {
+  for (let part = 0; part < 1; part += 0.05) {
+    const tried = mixed(colour, ink, part)
+    if (grounds.every((ground) => contrast(tried, ground) >= LEAST_CONTRAST)) return tried
+  }
+  return ink
+}
+
 /** A fill that text can be read on, with the ink for that text. */
 export interface ReadableFill {
   fill: Colour
   end: Colour | null
   ink: Colour
 }
+
+/** The tones between which a fill passes, with that in its middle. */
+export const tonesOfFill = (fill: Colour, end: Colour | null): Colour[] =>
+  end ? [fill, mixed(fill, end, 0.5), end] : [fill]
 
 /**
  * The ink that can be read on a fill of one tone or of two that pass into one another. Where no ink reads on both, the
@@ -69,8 +82,7 @@ export interface ReadableFill {
 export function readableFill(fill: Colour, end: Colour | null): ReadableFill {
   for (let part = 1; ; part -= 0.05) {
     const last = end && mixed(fill, end, Math.max(0, part))
-    const middle = last ? [mixed(fill, last, 0.5), last] : []
-    const least = (ink: string) => Math.min(...[fill, ...middle].map((tone) => contrast(ink, tone)))
+    const least = (ink: string) => Math.min(...tonesOfFill(fill, last).map((tone) => contrast(ink, tone)))
     const ink = INKS.find((candidate) => least(candidate) >= LEAST_CONTRAST)
     if (ink) return { fill, end: last, ink }
     if (part <= 0) return { fill, end: last, ink: least('#000000') > least('#ffffff') ? '#000000' : '#ffffff' }

@@ -9,7 +9,13 @@ export type Pair = readonly [light: Colour, dark: Colour]
 export const inScheme = ([light, dark]: Pair, scheme: Scheme): Colour => (scheme === 'light' ? light : dark)
 
 /** As a style sheet says it: which of the two holds follows `color-scheme`. */
-export const asLightDark = ([light, dark]: Pair): string => `light-dark(${light}, ${dark})`
+export const asLightDark = ([light, dark]: Pair): string => (light === dark ? light : `light-dark(${light}, ${dark})`)
+
+/** That of the two which holds; any other value as it is. */
+export function fromLightDark(value: string | number, scheme: Scheme): string | number {
+  const pair = /^light-dark\((#[0-9a-f]{6}), (#[0-9a-f]{6})\)$/.exec(String(value))
+  return pair ? inScheme([pair[1]!, pair[2]!], scheme) : value
+}
 
 /** The tones of "paper and spruce". */
 export const PALETTE = {

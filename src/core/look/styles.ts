@@ -1,9 +1,11 @@
 import { Kept } from '../kept'
-import type { Background, ConnectorForm, HueFamily, Look, MapLook, TopicShape } from '../records/look'
+import type { Background, Colour, ConnectorForm, HueFamily, Look, MapLook, TopicShape } from '../records/look'
 import { PLAIN_MAP_LOOK, PLAIN_OUTLINE_WIDTH } from '../records/look'
 import type { Records } from '../records/records'
 import type { FaceName } from '../text/measure'
-import { contrast, readableFill } from './contrast'
+import { contrast, type ReadableFill, readableFill, readableLetters, tonesOfFill } from './contrast'
+import { tonesOf } from './families'
+import { PALETTE, type Pair } from './palette'
 import { WHOLE_LOOKS, type WholeLookParts } from './whole-looks'
 
 /** How a topic is drawn, with every value settled. Lengths in px. Equal styles are the same object. */
@@ -26,6 +28,8 @@ export interface Style {
   fillEnd: string | null
   /** The colour of text on a fill that was picked, so that it can be read. */
   ink: string | null
+  /** The colour of the letters, where one was picked: on the ground of the shape, and on the sheet of a doorway. */
+  letters: { ground: Pair; leaf: Pair } | null
   outline: string | null
   outlineWidth: number
   excerpt: boolean
@@ -77,10 +81,33 @@ function settle(look: Look, level: number): Style {
     fill: filled?.fill ?? null,
     fillEnd: filled?.end ?? null,
     ink: filled?.ink ?? null,
+    letters: look.letters ? lettersOf(look.letters, shape, look.family ?? 'spruce', filled) : null,
     outline: look.outline ?? null,
     outlineWidth: look.outlineWidth ?? PLAIN_OUTLINE_WIDTH,
     excerpt: look.excerpt ?? false,
   }
+}
+
+/** A colour of letters as it can be read on the ground that a topic has, whatever hue its branch is given. */
+function lettersOf(colour: Colour, shape: TopicShape, family: HueFamily, filled: ReadableFill | null) {
+  if (filled) {
+    const one = readableLetters(colour, filled.ink, tonesOfFill(filled.fill, filled.end))
+    return { ground: [one, one] as const, leaf: [one, one] as const }
+  }
+  const hues = tonesOf(family)
+  const on = (ink: Pair, grounds: readonly Pair[]): Pair => {
+    const inScheme = (scheme: 0 | 1) =>
+      readableLetters(
+        colour,
+        ink[scheme],
+        grounds.map((ground) => ground[scheme]),
+      )
+    return [inScheme(0), inScheme(1)]
+  }
+  const leaf = on(PALETTE.ink, [PALETTE.paper, PALETTE.panel, ...hues.map(({ wash }) => wash)])
+  if (shape === 'slab') return { ground: on(PALETTE['on-root-block'], [PALETTE['root-block']]), leaf }
+  if (shape === 'block') return { ground: on(PALETTE.paper, [PALETTE.ink, ...hues.map(({ text }) => text)]), leaf }
+  return { ground: leaf, leaf }
 }
 
 /** Values that are set, in one order, so that equal looks have equal keys. */

@@ -48,6 +48,8 @@ export const Look = z
     size: z.number().min(11).max(60),
     bold: z.boolean(),
     italic: z.boolean(),
+    /** The colour of the letters, brought towards the plain ink as far as it must be to be read on what is behind them. */
+    letters: Colour.nullable(),
     /** Null takes away a fill that would be inherited. */
     fill: Colour.nullable(),
     /** The second tone of a fill that passes from one into another. */

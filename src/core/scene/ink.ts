@@ -1,5 +1,5 @@
 import { hueClasses, NO_HUE, type Tones } from '../look/families'
-import { FONT_FAMILIES, inScheme, PALETTE, type Pair, type Scheme } from '../look/palette'
+import { FONT_FAMILIES, fromLightDark, inScheme, PALETTE, type Pair, type Scheme } from '../look/palette'
 import type { Drawing } from './drawing'
 import { INK_RULES, type InkRule, type Tone } from './ink-rules'
 
@@ -53,9 +53,14 @@ export class Inks {
     const isDrawn = tag === 'rect' || tag === 'path' || tag === 'text'
     return {
       tag,
-      attributes: isDrawn ? { ...this.of(tag, String(name), around), ...others } : others,
+      attributes: isDrawn ? { ...this.of(tag, String(name), around), ...this.inScheme(others) } : others,
       children: children.map((child) => (typeof child === 'string' ? child : this.resolveInside(child, inside))),
     }
+  }
+
+  /** What a person picked, as it is in light or in dark. */
+  private inScheme({ fill, ...others }: Drawing['attributes']): Drawing['attributes'] {
+    return fill === undefined ? others : { ...others, fill: fromLightDark(fill, this.scheme) }
   }
 
   private read(tag: string, classes: readonly string[], around: readonly string[]): Drawing['attributes'] {

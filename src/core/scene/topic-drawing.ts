@@ -4,6 +4,7 @@ import { type Bounds, boundsOf, type TopicBox } from '../layout/boxes'
 import { DOORWAY_WIDTH, SIGN_COUNT_WIDTH, SIGN_SIZE } from '../layout/map-layout'
 import { BADGE, EXCERPT, PICTURE_GAP, TAGS } from '../layout/topic-box'
 import { NO_HUE, toneClass } from '../look/families'
+import { asLightDark } from '../look/palette'
 import type { LookFont } from '../records/look'
 import { isRightToLeft } from '../text/direction'
 import type { FaceName } from '../text/measure'
@@ -79,7 +80,7 @@ function ground(box: TopicBox): Drawing[] {
   const tone = boxTone(box)
   const parts = [...defs]
   const stands = style.fill !== null || style.outline !== null
-  if (box.behind !== null && box.parent) parts.push(...doorwayLeaf(box, attributes))
+  if (onLeaf(box)) parts.push(...doorwayLeaf(box, attributes))
   else if (shape === 'sketch') {
     const path = sketched(
       `M${px(x + 2)} ${px(y + 2)}H${px(x + width - 2)}V${px(y + height - 2)}H${px(x + 2)}Z`,
@@ -163,18 +164,28 @@ function faceClasses(face: FaceName): string {
   return `font-${font}${face.includes('-bold') ? ' bold' : ''}`
 }
 
+/** Whether a topic stands on the sheet of a doorway. */
+const onLeaf = (box: TopicBox): boolean => box.behind !== null && box.parent !== null
+
 /** The class and the ink of what is written on the ground of its topic, as fill and as stroke. */
 function inkOf(box: TopicBox): { name: string; fill: Attributes; stroke: Attributes } {
   const { shape, ink } = box.style
   if (ink) return { name: '', fill: { fill: ink }, stroke: { stroke: ink } }
-  const onLeaf = box.behind !== null && box.parent !== null
-  return { name: !onLeaf && (shape === 'slab' || shape === 'block') ? ` on-${shape}` : '', fill: {}, stroke: {} }
+  return { name: !onLeaf(box) && (shape === 'slab' || shape === 'block') ? ` on-${shape}` : '', fill: {}, stroke: {} }
+}
+
+/** The ink of the text itself: what was picked for its letters, else that of all that is written there. */
+function lettersOf(box: TopicBox): ReturnType<typeof inkOf> {
+  const { letters } = box.style
+  const ink = inkOf(box)
+  if (!letters) return ink
+  return { ...ink, fill: { fill: asLightDark(onLeaf(box) ? letters.leaf : letters.ground) } }
 }
 
 function textLines(box: TopicBox, top: number): Drawing[] {
   const { face, italic, size, lineHeight } = box.style
   const start = textStart(box)
-  const ink = inkOf(box)
+  const ink = lettersOf(box)
   const name = `topic-text ${faceClasses(face)}${italic ? ' italic' : ''}${ink.name}`
   const backward = isRightToLeft(box.topic.text)
   const direction: Attributes = backward ? { direction: 'rtl' } : {}

@@ -7,10 +7,12 @@ import { layoutMap } from '../../../src/core/layout/map-layout'
 import { contrast, LEAST_CONTRAST, readableFill } from '../../../src/core/look/contrast'
 import { FAMILY_NAMES, tonesOf } from '../../../src/core/look/families'
 import { lookValue } from '../../../src/core/look/look-source'
+import { asLightDark, PALETTE } from '../../../src/core/look/palette'
 import { backdropOf, inheritedOn } from '../../../src/core/look/styles'
 import { WHOLE_LOOKS } from '../../../src/core/look/whole-looks'
-import { HueFamily, WholeLook } from '../../../src/core/records/look'
+import { HueFamily, TopicShape, WholeLook } from '../../../src/core/records/look'
 import { toMarkup } from '../../../src/core/scene/drawing'
+import { Inks } from '../../../src/core/scene/ink'
 import { buildScene } from '../../../src/core/scene/scene'
 import { sketched } from '../../../src/core/scene/sketch'
 import { drawTopic } from '../../../src/core/scene/topic-drawing'
@@ -42,6 +44,38 @@ describe('contrast', () => {
         if (readable.end) expect(contrast(readable.ink, readable.end)).toBeGreaterThanOrEqual(LEAST_CONTRAST)
       }),
       { numRuns: 500 },
+    )
+  })
+
+  test('letters of any colour can be read, on any ground, in light and dark, and are that colour where it can be read', () => {
+    const { garden, box, markup } = planted()
+    const target = { kind: 'topics', topics: [garden.topic('Spring')] } as const
+    fc.assert(
+      fc.property(
+        colour,
+        fc.constantFrom(...TopicShape.options),
+        fc.option(colour, { nil: null }),
+        (letters, shape, fill) => {
+          garden.do((r, ids) => changeLook(r, { target, set: { letters, shape, fill }, clear: [] }, ids))
+          const { style } = box('Spring')
+          const [hues, pair] = [tonesOf(style.family), style.letters!.ground]
+          for (const [i, scheme] of (['light', 'dark'] as const).entries()) {
+            const ground = fill
+              ? [fill]
+              : shape === 'slab'
+                ? [PALETTE['root-block'][i]!]
+                : shape === 'block'
+                  ? hues.map(({ text }) => text[i]!)
+                  : [PALETTE.paper[i]!, ...hues.map(({ wash }) => wash[i]!)]
+            for (const tone of ground) expect(contrast(pair[i]!, tone)).toBeGreaterThanOrEqual(LEAST_CONTRAST)
+            if (ground.every((tone) => contrast(letters, tone) >= 6)) expect(pair[i]).toBe(letters)
+            const drawn = drawTopic(box('Spring'), CONTEXT).map((one) => toMarkup(new Inks(scheme).resolve(one)))
+            expect(drawn.join('')).toContain(`fill="${pair[i]}"`)
+          }
+          expect(markup('Spring')).toContain(`fill="${asLightDark(pair)}"`)
+        },
+      ),
+      { numRuns: 150 },
     )
   })
 

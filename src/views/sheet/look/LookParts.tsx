@@ -1,3 +1,4 @@
+import { Text } from '@mantine/core'
 import { IconBold, IconItalic } from '@tabler/icons-react'
 import { changeLook, type LookTarget } from '../../../core/commands/looks'
 import { FAMILY_NAMES, tonesOf } from '../../../core/look/families'
@@ -52,7 +53,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
     { id: 'false', name: no, command: set({ [field]: false }) },
     { id: 'true', name: yes, command: set({ [field]: true }) },
   ]
-  const colour = (field: 'fill' | 'fillEnd' | 'outline', label: string) => {
+  const colour = (field: 'letters' | 'fill' | 'fillEnd' | 'outline', label: string) => {
     const value = sourceOf(field).value
     return (
       <div>
@@ -167,6 +168,12 @@ export function LookParts({ target, own, sourceOf }: Props) {
             ))}
           </div>
         </div>
+      </div>
+      <div className={styles.pair}>
+        {colour('letters', 'Their colour')}
+        <Text size="xs" c="dimmed" mt="lg">
+          Made lighter or darker where it could not be read.
+        </Text>
       </div>
       <div className={styles.pair}>
         {colour('fill', 'Fill')}
