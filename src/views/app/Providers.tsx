@@ -26,6 +26,7 @@ import type { ReactNode } from 'react'
 import { Announcer } from './Announcer'
 import { ApplySettings } from './ApplySettings'
 import { Boundary, TellMishaps } from './Mishaps'
+import { ShownInPlace } from './ShownInPlace'
 import { theme } from './theme'
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2_000 } } })
@@ -39,7 +40,9 @@ export function Providers({ children }: { children: ReactNode }) {
         <TellMishaps />
         <Announcer />
         <ApplySettings />
-        <Boundary what="This page">{children}</Boundary>
+        <Boundary what="This page">
+          <ShownInPlace>{children}</ShownInPlace>
+        </Boundary>
       </QueryClientProvider>
     </MantineProvider>
   )

@@ -1,10 +1,10 @@
 import { Text, TextInput } from '@mantine/core'
 import { IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { makeMap } from '../../core/commands/maps'
 import { makeMapFrom } from '../../core/commands/use-template'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
-import { tellTrouble } from '../app/api'
+import { fetchAhead, openInPlace } from '../app/in-place'
 import { today } from '../app/when'
 import { useSession } from '../sync/use-session'
 import { useTemplates } from '../sync/use-templates'
@@ -21,20 +21,13 @@ export default function Gallery() {
   const templates = useTemplates()
   const [words, setWords] = useState('')
   const [imports, setImports] = useState(false)
-  const [isBusy, setBusy] = useState(false)
   const collection = session.collection.id
 
   const begin = (command: Parameters<typeof session.run>[0], how: 'root' | 'wish') => {
-    if (isBusy) return
     const root = session.records.get('topic', session.run(command)?.[0] ?? null)
-    if (!root) return
-    setBusy(true)
-    session
-      .whenSaved()
-      .then(() => window.location.assign(`/c/${collection}/m/${root.place.map}?begin=${how}`))
-      .catch(tellTrouble)
-      .finally(() => setBusy(false))
+    if (root) void openInPlace(session, root.place.map, how)
   }
+  useEffect(fetchAhead, [])
   const empty = (how: 'root' | 'wish') =>
     begin((records, newIds) => makeMap(records, { collection, title: '' }, newIds), how)
   const wanted = wordsForFinding(words)

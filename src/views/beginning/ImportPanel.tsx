@@ -2,13 +2,15 @@ import { Button, Checkbox, FileButton, Group, Radio, Stack, Text, Textarea, Unst
 import { useDebouncedValue } from '@mantine/hooks'
 import { IconArrowLeft, IconFileImport, IconFolder } from '@tabler/icons-react'
 import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react'
-import { filesLedTo, titleOfPage } from '../../core/commands/import-pages'
+import { filesLedTo, importPages, titleOfPage } from '../../core/commands/import-pages'
 import { fileTitle, type Page } from '../../core/formats/page-file'
 import { counted } from '../../core/text/counted'
 import { tell, tellTrouble } from '../app/api'
+import { fetchAhead, openInPlace } from '../app/in-place'
 import { Silhouette } from '../pictures/Silhouette'
 import { droppedFiles } from '../sheet/dropped-files'
 import { upload } from '../sheet/upload'
+import type { CollectionSession } from '../sync/collection-session'
 import { type ImportedFile, ImportResult } from '../sync/on-server'
 import { useSession } from '../sync/use-session'
 import styles from './beginning.module.css'
@@ -22,6 +24,19 @@ const MOST_TITLED = 4_000
 /** More text than this is imported without being shown before: looking at it would take as long as the import. */
 const MOST_SHOWN = 60_000
 const MOST_UNREAD_SHOWN = 100
+/** Letters of text up to which maps are made here at once, and not by the server as a job. */
+const MOST_AT_ONCE = 20_000
+
+/** Makes maps of little text in this window; null where that is refused, which has been told then. */
+function importHere(session: CollectionSession, pages: readonly Page[]): ImportResult | null {
+  let result: ImportResult | null = null
+  const made = session.run((records, newIds) => {
+    const outcome = importPages(records, { collection: session.collection.id, pages, files: new Map() }, newIds)
+    result = { maps: outcome.maps, unread: outcome.unread }
+    return outcome
+  })
+  return made && result
+}
 
 /** Brings text in as maps: what is taken, what it would become, and, afterwards, what could not be followed. */
 export default function ImportPanel({ onBack, isAlone = false }: { onBack(): void; isAlone?: boolean }) {
@@ -41,6 +56,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   const [asked] = useDebouncedValue(text, 200)
   // The import goes on where the panel is closed meanwhile.
   const isHere = useRef(true)
+  useEffect(fetchAhead, [])
   useEffect(() => {
     isHere.current = true
     return () => {
@@ -108,6 +124,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
       tellTrouble(error)
       return null
     }
+    if (!brings && uploaded.length === 0 && size <= MOST_AT_ONCE) return importHere(session, pages)
     if (!brings) return session.server.importPages(pages, uploaded)
     const answer = await session.server.command('bring-again', { pages, files: uploaded, gone: [...gone] })
     return answer && ImportResult.parse(answer.report)
@@ -125,7 +142,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
       const lost = counted(data.unread.length, 'link leads', 'links lead')
       tell(data.unread.length > 0 ? `${imported}; ${lost} to nothing that was imported.` : `${imported}.`)
     } else if (data.unread.length > 0 || (data.maps.length > 1 && !isAlone)) setReport(data)
-    else if (data.maps.length === 1 && first) window.location.assign(`/c/${session.id}/m/${first}`)
+    else if (data.maps.length === 1 && first) await openInPlace(session, first)
     else {
       tell(`${imported}.`)
       setText('')

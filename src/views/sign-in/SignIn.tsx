@@ -1,8 +1,9 @@
 import { Button, PasswordInput, Stack, Text, TextInput, Title } from '@mantine/core'
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useEffect, useState } from 'react'
 import { z } from 'zod'
 import { ask, tellTrouble, wordsFor } from '../app/api'
 import { Collections } from '../app/collections'
+import { fetchAhead, openInPlace } from '../app/in-place'
 import { offerWalk } from '../workspace/walk-offer'
 import styles from './sign-in.module.css'
 
@@ -10,12 +11,15 @@ import styles from './sign-in.module.css'
 export function SignIn({ demo, picture }: { demo: boolean; picture: string | null }) {
   const [problem, setProblem] = useState<string | null>(null)
   const [begins, setBegins] = useState(false)
+  useEffect(fetchAhead, [])
   const begin = async () => {
     setBegins(true)
     try {
       const { collection } = await ask(z.object({ collection: z.string() }), '/api/guests', { method: 'POST' })
       const { firstMap } = await import('./first-map')
-      window.location.assign(await firstMap(collection))
+      const first = await firstMap(collection)
+      if (first) await openInPlace(first.session, first.map)
+      else window.location.assign(`/c/${collection}`)
     } catch (error) {
       tellTrouble(error)
       setBegins(false)
@@ -26,7 +30,9 @@ export function SignIn({ demo, picture }: { demo: boolean; picture: string | nul
       await ask(z.unknown(), '/api/demo-session', { method: 'POST' })
       const [demo] = await ask(Collections, '/api/collections')
       offerWalk()
-      window.location.assign(demo?.homeMap ? `/c/${demo.id}/m/${demo.homeMap}` : '/')
+      if (!demo?.homeMap) return window.location.assign('/')
+      const { CollectionSession } = await import('../sync/collection-session')
+      await openInPlace(await CollectionSession.start(demo.id), demo.homeMap)
     } catch (error) {
       tellTrouble(error)
     }

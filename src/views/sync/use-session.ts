@@ -5,15 +5,19 @@ import { CollectionSession } from './collection-session'
 const SessionContext = createContext<CollectionSession | null>(null)
 export const SessionProvider = SessionContext.Provider
 
-/** Starts the session of a collection; undefined while it loads. */
-export function useStartedSession(collection: string): { session?: CollectionSession; error?: unknown } {
-  const [state, setState] = useState<{ session?: CollectionSession; error?: unknown }>({})
+/** Starts the session of a collection, where it has not begun on another screen; undefined while it loads. */
+export function useStartedSession(
+  collection: string,
+  begun?: CollectionSession,
+): { session?: CollectionSession; error?: unknown } {
+  const [state, setState] = useState<{ session?: CollectionSession; error?: unknown }>(begun ? { session: begun } : {})
   useEffect(() => {
+    if (begun) return
     CollectionSession.start(collection).then(
       (session) => setState({ session }),
       (error: unknown) => setState({ error }),
     )
-  }, [collection])
+  }, [collection, begun])
   return state
 }
 

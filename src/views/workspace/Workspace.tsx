@@ -37,9 +37,17 @@ const ReadingPane = lazy(() => import('../reading/ReadingPane'))
 const ToPlace = lazy(() => import('../to-place/ToPlace'))
 const Walk = lazy(() => import('./Walk'))
 
-/** The map workspace: one or two panes with what belongs around them. */
-export function Workspace({ collection, map }: { collection: string; map: string }) {
-  const { session, error } = useStartedSession(collection)
+/** The map workspace: one or two panes with what belongs around them. `session` is that of the screen before, if any. */
+export function Workspace({
+  collection,
+  map,
+  session: begun,
+}: {
+  collection: string
+  map: string
+  session?: CollectionSession
+}) {
+  const { session, error } = useStartedSession(collection, begun)
   useEffect(rehearse, [])
   if (error)
     return (
@@ -147,7 +155,7 @@ function Shell({ first }: { first: MapId }) {
   }, [session])
   useEffect(() => {
     const back = () => {
-      const map = MapId.safeParse(window.location.pathname.split('/').at(-1)).data
+      const map = MapId.safeParse(/^\/c\/[^/]+\/m\/([^/]+)$/.exec(window.location.pathname)?.[1]).data
       if (map) workspace.start(panesInAddress(map))
     }
     window.addEventListener('popstate', back)
