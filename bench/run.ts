@@ -1,3 +1,4 @@
+import { measureBegin } from './begin'
 import { measureBundle, measureReader } from './bundle'
 import { measureChangeRate } from './change-rate'
 import { measureCopy, measureImport } from './import'
@@ -34,6 +35,7 @@ const benches: { rows: readonly string[]; run: Bench }[] = [
   { rows: ['live-lag', 'key-to-paint-20'], run: measureLive },
   { rows: ['memory', 'memory-published'], run: measureMemory },
   { rows: ['open-5k', 'key-to-paint-5k', 'stage-pan-10k'], run: measureStage },
+  { rows: ['begin', 'make-the-map'], run: measureBegin },
   { rows: ['bundle'], run: measureBundle },
   { rows: ['bundle-site'], run: measureReader },
 ]

@@ -1,4 +1,4 @@
-import { openSheet, plantGarden, selectTopic, topic } from './person'
+import { allSaved, beginOnMap, openSheet, plantGarden, selectTopic, toAllMaps, topic } from './person'
 import { expect, type Page, test } from './watched'
 
 const GARDEN = '- Spring\n  - Sow peas\n  - Sow leek\n- Summer\n  - Water'
@@ -169,6 +169,41 @@ test('the first hour at full typing speed: nothing is lost, one key an idea', as
   await page.keyboard.type('For the bees.')
   await page.keyboard.press('Escape')
   await expect(topic(page, 'Flowers, Note')).toBeVisible()
+})
+
+test('a first map, and one of a pasted list, are there without a page being loaded, and the way back leads back', async ({
+  page,
+}) => {
+  const isSamePage = () => page.evaluate(() => 'stayed' in window)
+  const stay = () => page.evaluate(() => Object.assign(window, { stayed: true }))
+  await page.goto('/')
+  await expect(page.getByRole('button', { name: 'Start without an account' })).toBeVisible()
+  await stay()
+  await beginOnMap(page, false)
+  await page.keyboard.type('Garden')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveTitle('Garden · Folvet')
+  expect(await isSamePage()).toBe(true)
+  await allSaved(page)
+  await page.reload()
+  await expect(topic(page, 'Garden')).toBeVisible()
+
+  await toAllMaps(page)
+  await stay()
+  await page.getByRole('button', { name: 'Import text' }).click()
+  const jobs: string[] = []
+  page.on('request', (request) => request.url().includes('/imports') && jobs.push(request.url()))
+  await page.getByRole('textbox', { name: 'A list, an outline or a page of text' }).fill('- Peas\n  - Sow\n- Leeks')
+  await page.getByRole('button', { name: 'Make the map' }).click()
+  await expect(topic(page, 'Leeks')).toBeVisible()
+  expect([await isSamePage(), jobs]).toEqual([true, []])
+  await page.keyboard.press('Home')
+  await page.keyboard.type(' of mine')
+  await page.keyboard.press('Enter')
+  await allSaved(page)
+  await page.goBack()
+  await expect(page.getByRole('navigation', { name: 'Places of the collection' })).toBeVisible()
+  await expect(page.getByRole('link', { name: /of mine/ }).first()).toBeVisible()
 })
 
 test('what is half written stays with its topic: a comment, a web link, what was poured', async ({ page }) => {

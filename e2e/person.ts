@@ -11,8 +11,8 @@ export async function beginWithoutAccount(page: Page): Promise<void> {
 }
 
 /** Begins without an account as people do; ends on a map whose root is being written. */
-export async function beginOnMap(page: Page): Promise<void> {
-  await page.goto('/')
+export async function beginOnMap(page: Page, isFirst = true): Promise<void> {
+  if (isFirst) await page.goto('/')
   await page.getByRole('button', { name: 'Start without an account' }).click()
   await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toBeFocused()
 }
