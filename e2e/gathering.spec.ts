@@ -196,4 +196,10 @@ test('text dragged from another window lands where it is dropped, a picture as a
   await dropOnStage(page, { x: stage.x + 80, y: stage.y + stage.height - 160 }, 'file')
   await expect(topic(page, 'meadow, with a picture')).toBeVisible()
   await expectNoOverlap(page)
+  // What was dropped is one step: its topic, and what hangs on it.
+  await page.keyboard.press('Control+z')
+  await expect(topic(page, 'meadow')).toBeHidden()
+  await expect(topic(page, 'Tools')).toBeVisible()
+  await page.keyboard.press('Control+y')
+  await expect(topic(page, 'meadow, with a picture')).toBeVisible()
 })

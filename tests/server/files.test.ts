@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from 'vitest'
+import { BARE_TOPIC } from '../../src/core/records/topic'
 import { database } from '../../src/server/database'
 import { removeUnused } from '../../src/server/files/contents'
 import { Caller } from './people'
@@ -73,6 +74,24 @@ describe('files', () => {
       [owner.collection],
     )
     expect(hanging).toEqual([{ name: 'theirs.txt' }])
+  })
+
+  test('join the change that made their topics, and are taken back with it', async () => {
+    const made = crypto.randomUUID()
+    const spot = crypto.randomUUID()
+    const after = { ...BARE_TOPIC, id: spot, place: { kind: 'loose', map, x: 10, y: 10 }, text: 'photo' }
+    const change = { id: made, label: 'Lay down photo', edits: [{ kind: 'topic', id: spot, before: null, after }] }
+    const at = `/api/collections/${owner.collection}`
+    const sent = await owner.call('POST', `${at}/changes`, JSON.stringify({ changes: [{ ...change, undoes: null }] }))
+    expect(sent.status).toBe(200)
+    const upload = await owner.call('POST', `${at}/files?topic=${spot}&name=photo.txt&step=${made}&of=1`, 'photo')
+    expect(upload.json).toMatchObject({ change: { step: made } })
+    // Of a step of several changes nobody is told the edits of the first alone.
+    const told = (await owner.call('GET', `${at}/changes`)).json as { id: string; edits: unknown }[]
+    expect(told.find(({ id }) => id === made)).toMatchObject({ edits: null })
+    expect((await owner.command('undo', { change: made })).status).toBe(200)
+    const { rows } = await database().query('SELECT trashed FROM topic WHERE id = $1', [spot])
+    expect(rows).toEqual([{ trashed: true }])
   })
 
   test('larger than the limit are refused and leave nothing', async () => {

@@ -272,11 +272,10 @@ export async function changeOf(collection: string, id: string): Promise<StoredCh
 
 /** The changes of a step, oldest first. */
 export async function changesOfStep(client: Client, collection: string, step: string): Promise<StoredChange[]> {
-  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND step = $2 ORDER BY number`
+  // The first was sent before it was known whether others would follow.
+  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND (step = $2 OR id = $2) ORDER BY number`
   const { rows } = await prepared<ChangeRow>(client, text, [collection, step])
-  // What was not cut in parts is a step of one change.
-  const whole = rows.length > 0 ? null : await changeOf(collection, step)
-  return whole ? [whole] : rows.map(fromRow)
+  return rows.map(fromRow)
 }
 
 /** Committed changes after `number`, oldest first, at most `limit`. */
@@ -294,7 +293,7 @@ export async function changesAfter(
 /** Changes with more than so many bytes of edits are told without them. */
 const MOST_TOLD = 100_000
 
-/** A person's newest steps, oldest first, each as its first change; large ones without their edits. */
+/** A person's newest steps, oldest first, each as its first change; large ones, and those of several changes, without their edits. */
 export async function changesBy(
   client: Client,
   collection: string,
@@ -302,7 +301,9 @@ export async function changesBy(
   limit: number,
 ): Promise<ToldChange[]> {
   const text = `SELECT number, id, label, undoes, person, person_name AS "personName", at, maps, step,
-      CASE WHEN pg_column_size(edits) <= ${MOST_TOLD} AND step IS NULL THEN edits END AS edits
+      CASE WHEN pg_column_size(edits) <= ${MOST_TOLD} AND step IS NULL
+        AND NOT EXISTS (SELECT FROM change later WHERE later.collection = change.collection AND later.step = change.id)
+        THEN edits END AS edits
     FROM change WHERE collection = $1 AND person = $2 AND (step IS NULL OR step = id) ORDER BY number DESC LIMIT $3`
   const { rows } = await prepared<ChangeRow>(client, text, [collection, person, limit])
   return rows.reverse().map(fromRow)

@@ -46,7 +46,10 @@ interface Purpose {
   replaces: AttachmentId | null
 }
 
-/** Of several files that somebody attaches at once, which are one step of history: the id of the first's change, and how many they are. */
+/**
+ * Of several files that somebody attaches at once, which are one step of history: the id of the first's change, or of the change that
+ * made the topics for them, and how many they are.
+ */
 export interface UploadStep {
   id: ChangeId
   of: number
@@ -57,7 +60,7 @@ export interface UploadStep {
 async function stepOf({ collection, person }: Member, step: UploadStep | null): Promise<UploadStep | null> {
   if (!step || step.isFirst) return step
   const first = await changeOf(collection, step.id)
-  return first?.person === person.id && first.step === step.id ? step : null
+  return first?.person === person.id && (first.step ?? first.id) === step.id ? step : null
 }
 
 function putToUse(records: Records, topic: TopicId, file: FileRecord, { use, replaces }: Purpose): Outcome {
@@ -119,10 +122,7 @@ export async function uploadToTopic(
   const { change } = putToUse(records, topic, file, purpose)
   const created: Edit = { kind: 'file', id: file.id, before: null, after: file }
   // The first of a step stands for all of it.
-  const many =
-    purpose.use === 'picture'
-      ? `Put ${step?.of} pictures on topics`
-      : change.label.replace('a file', `${step?.of} files`)
+  const many = change.label.replace(/^Put a picture on|Attach a file to/, `Attach ${step?.of} files to`)
   const label = step?.isFirst ? many : change.label.replace('a file', file.name.slice(0, 80))
   const id = step?.isFirst ? step.id : change.id
   const result = await submitChange(collection, {

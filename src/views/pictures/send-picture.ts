@@ -11,10 +11,11 @@ export async function sendPicture(
   topic: TopicId,
   file: File,
   report: (part: number) => void = () => {},
+  step?: UploadStep,
 ): Promise<void> {
   // The server must know the topic before a picture can stand on it.
   await session.whenSaved()
-  await upload(session.id, topic, file, report, { use: 'picture' }).catch(tellTrouble)
+  await upload(session.id, topic, file, report, { use: 'picture', step }).catch(tellTrouble)
 }
 
 /** How far below one another the topics of several files stand, in px: a picture has room between. */
@@ -38,17 +39,23 @@ export async function takeFiles(
   if ('topic' in at) {
     const free = session.records.get('topic', at.topic)?.picture === null
     const picture = free ? pictures[0] : undefined
-    if (picture) await sendPicture(session, at.topic, picture)
+    const step = new UploadStep(files.length)
+    if (picture) await sendPicture(session, at.topic, picture, undefined, step)
     else await session.whenSaved()
     const others = files.filter((file) => file !== picture)
-    const step = new UploadStep(others.length)
     for (const file of others) await upload(session.id, at.topic, file, () => {}, { step }).catch(tellTrouble)
     return [at.topic]
   }
   const items = files.map(({ name }) => outlineItem(name.replace(/\.[^.]+$/, '').replaceAll('-', ' ')))
+  let change: string | null = null
   const made =
-    session.run((records, newIds) => scatterItems(records, { ...at, items, apart: FILES_APART }, newIds)) ?? []
-  const step = new UploadStep(files.length)
+    session.run((records, newIds) => {
+      const outcome = scatterItems(records, { ...at, items, apart: FILES_APART }, newIds)
+      change = outcome.change.id
+      return outcome
+    }) ?? []
+  // What is laid down and what hangs on it is one step.
+  const step = new UploadStep(files.length, change)
   await session.whenSaved()
   for (const [i, topic] of made.entries()) {
     const use = pictures.includes(files[i]!) ? 'picture' : 'file'

@@ -12,16 +12,23 @@ interface How {
   step?: UploadStep
 }
 
-/** Files that one gesture brings: they are one step of undo, begun by the first that arrives. */
+/** Files that one gesture brings: they are one step of undo, begun by the first that arrives or by a change before it. */
 export class UploadStep {
-  private readonly id = uuid()
-  private hasBegun = false
+  private readonly id: string
+  private hasBegun: boolean
 
-  constructor(private readonly of: number) {}
+  constructor(
+    private readonly of: number,
+    /** The change with which the step began, by its id. */
+    begunBy: string | null = null,
+  ) {
+    this.id = begunBy ?? uuid()
+    this.hasBegun = begunBy !== null
+  }
 
-  /** What is asked of the server for the next file; nothing where there is only one. */
+  /** What is asked of the server for the next file; nothing where that is all. */
   get asked(): Record<string, string> {
-    if (this.of < 2) return {}
+    if (this.of < 2 && !this.hasBegun) return {}
     return { step: this.id, of: String(this.of), ...(this.hasBegun ? {} : { first: '' }) }
   }
 

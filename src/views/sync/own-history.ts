@@ -17,6 +17,8 @@ export class OwnHistory {
   private changes: OwnChange[] = []
   /** On which maps steps were made here, beside those on which something of them is seen. */
   private readonly madeOn = new Map<string, readonly string[] | null>()
+  /** Changes that others have joined as one step: the server takes them back together. */
+  private readonly joined = new Set<string>()
   private lists: ReturnType<typeof undoLists<OwnChange>> | null = null
 
   /** Puts what the server knows from before in front of what was done here. */
@@ -36,11 +38,15 @@ export class OwnHistory {
    */
   note(told: OwnChange, madeOn?: readonly string[] | null): void {
     if (madeOn !== undefined) this.madeOn.set(told.step ?? told.id, madeOn)
-    if (told.step && told.step !== told.id) return
-    const change = told.step ? { ...told, edits: null } : told
-    const at = this.changes.findIndex(({ id }) => id === change.id)
-    if (at < 0) this.changes.push(change)
-    else this.changes[at] = { ...change, edits: change.edits ?? this.changes[at]!.edits }
+    if (told.step) this.joined.add(told.step)
+    const first = told.step ?? told.id
+    const at = this.changes.findIndex(({ id }) => id === first)
+    const known = this.changes[at]
+    if (first === told.id) {
+      const edits = this.joined.has(first) ? null : (told.edits ?? known?.edits ?? null)
+      if (known) this.changes[at] = { ...told, edits }
+      else this.changes.push({ ...told, edits })
+    } else if (known) this.changes[at] = { ...known, edits: null }
     this.lists = null
   }
 
@@ -52,7 +58,7 @@ export class OwnHistory {
   /** Takes the edits of a change that is known as they were committed. */
   noteEdits({ id, edits }: Change): void {
     const known = this.changes.find((change) => change.id === id)
-    if (known) known.edits = edits
+    if (known && !this.joined.has(id)) known.edits = edits
   }
 
   has(id: string): boolean {
