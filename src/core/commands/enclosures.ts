@@ -1,7 +1,7 @@
 import { refuse } from '../changes/problem'
 import type { EnclosureLook } from '../records/enclosure'
 import { EnclosureId, type TopicId } from '../records/ids'
-import { parentOf } from '../records/place'
+import { isPlacedByHand, parentOf } from '../records/place'
 import type { Records } from '../records/records'
 import { command, named, namedAll } from './command'
 import { headsOnly } from './move-topics'
@@ -38,9 +38,11 @@ export const encloseTopics = command((change, args: { topics: readonly TopicId[]
   return { label: `Enclose ${namedAll(heads, 'branches')}`, select: [...args.topics] }
 })
 
-/** The siblings from the first to the last of these. */
+/** The siblings from the first to the last of these; only these where all of them were placed by hand, as order is no place then. */
 function between(records: Records, parent: TopicId, heads: readonly { id: TopicId }[]): TopicId[] {
   const siblings = records.children(parent).map(({ id }) => id)
+  const isArranged = (id: TopicId) => !isPlacedByHand(records.need('topic', id))
+  if (!heads.some(({ id }) => isArranged(id))) return heads.map(({ id }) => id)
   const places = heads.map(({ id }) => siblings.indexOf(id))
   return siblings.slice(Math.min(...places), Math.max(...places) + 1)
 }

@@ -134,8 +134,10 @@ export interface Bounds {
 /** The frame of an enclosure on the map. */
 export interface EnclosureBox extends Bounds {
   enclosure: string
-  /** The enclosure's id, or a path where its topics are shown elsewhere. */
+  /** The enclosure's id, or a path where its topics are shown elsewhere, or where it has several frames. */
   key: string
+  /** Whether the title stands in it: of several frames of one enclosure in the first. */
+  isTitled: boolean
   family: HueFamily
   hue: number
 }

@@ -2,8 +2,9 @@ import type { Point } from '../records/place'
 import type { Records } from '../records/records'
 import type { TopicRecord } from '../records/topic'
 import type { Block, Frame } from './block'
-import { type BoxLookup, boundsOf, type CountTopics, type EnclosureBox, type Face, TopicBox } from './boxes'
+import { type BoxLookup, type CountTopics, type EnclosureBox, type Face, TopicBox } from './boxes'
 import { titleHeight } from './enclosure-title'
+import { framesAround } from './free-frames'
 import type { Lengths } from './lengths'
 import { isAtHome } from './occurrence'
 import { boxInBlock } from './solid'
@@ -140,6 +141,7 @@ export class Placing {
     this.enclosures.push({
       enclosure,
       key: isAtHome(head) ? enclosure : `${head.key}>${enclosure}`,
+      isTitled: true,
       x: at.x + left,
       y: at.y + top,
       width: right - left,
@@ -156,20 +158,12 @@ export class Placing {
     for (const enclosure of around) {
       if (framed.has(enclosure.id)) continue
       const inFrame = enclosure.topics.flatMap((topic) => byKey.get(topic) ?? [])
-      const inside = this.boxes.filter((box) => inFrame.some((head) => isBelow(box, head)))
-      const { x, y, width, height } = boundsOf(inside)
-      const title = titleHeight(enclosure)
-      const pad = 10
-      this.enclosures.push({
-        enclosure: enclosure.id,
-        key: enclosure.id,
-        x: x - pad,
-        y: y - pad - title,
-        width: width + pad * 2,
-        height: height + pad * 2 + title,
-        family: inFrame[0]!.style.family,
-        hue: inFrame[0]!.hue,
-      })
+      const { style, hue } = inFrame[0]!
+      for (const [i, bounds] of framesAround(inFrame, this.boxes, titleHeight(enclosure)).entries()) {
+        const key = i === 0 ? enclosure.id : `${enclosure.id}/${i}`
+        const tones = { family: style.family, hue }
+        this.enclosures.push({ ...bounds, ...tones, enclosure: enclosure.id, key, isTitled: i === 0 })
+      }
     }
   }
 }
@@ -189,11 +183,6 @@ function latest(content: Placed, made: TopicBox): TopicBox {
   }
   box.parent = made.parent
   return box
-}
-
-function isBelow(box: TopicBox, head: TopicBox): boolean {
-  for (let at: TopicBox | null = box; at; at = at.parent) if (at === head) return true
-  return false
 }
 
 const isInside = (at: Point, frame: Frame, { x, y }: Point): boolean =>

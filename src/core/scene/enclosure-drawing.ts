@@ -23,7 +23,7 @@ function frame({ x, y, width, height }: EnclosureBox, { id, look }: EnclosureRec
 /** Where the title of an enclosure stands; nowhere without one. */
 export function titleBounds(box: EnclosureBox, enclosure: EnclosureRecord, fonts: Fonts): Bounds[] {
   const { title, titleWidth } = titleSize(fonts, enclosure)
-  return title === 0 ? [] : [{ x: box.x + 8, y: box.y + 4, width: titleWidth - 12, height: title - 4 }]
+  return title === 0 || !box.isTitled ? [] : [{ x: box.x + 8, y: box.y + 4, width: titleWidth - 12, height: title - 4 }]
 }
 
 /** The frame around a branch or several topics, with its title and the sign of its note in the upper left corner. */
@@ -31,12 +31,12 @@ export function drawEnclosure(box: EnclosureBox, enclosure: EnclosureRecord, fon
   const hue = enclosure.tone ?? box.hue
   const title = `enclosure-title${enclosure.look?.fill ? ' on-picked' : ''}`
   const parts = [frame(box, enclosure)]
-  if (enclosure.title !== '')
+  if (enclosure.title !== '' && box.isTitled)
     parts.push(
       drawing('text', { x: px(box.x + 8), y: px(box.y + ENCLOSURE_TITLE.height - 5), class: title }, [enclosure.title]),
     )
   const beginning = noteBeginning(enclosure.note, 300)
-  if (beginning !== '') {
+  if (beginning !== '' && box.isTitled) {
     const x = box.x + 8 + (enclosure.title === '' ? 0 : enclosureTitleWidth(fonts, enclosure.title) + 6)
     parts.unshift(drawing('title', {}, [beginning]))
     parts.push(drawing('path', { d: placedPath(SIGN_PATHS.note, 0.58, x, box.y + 4), class: 'sign-outline' }))
