@@ -134,6 +134,15 @@ test('what is typed on entering a map is written there, and a comment is a comme
   await expect(page.getByRole('textbox', { name: 'Text of the topic' })).toHaveValue('Spring early')
   await page.keyboard.press('Enter')
   await expect(topic(page, 'Spring early')).toBeVisible()
+
+  // Who goes round the window while a map opens is left where they went.
+  await page.goBack()
+  await selectTopic(page, 'Spring, opens a map with 3 topics')
+  await page.keyboard.press('Control+Enter')
+  await page.keyboard.press('F6')
+  await expect(topic(page, 'Spring early')).toHaveAttribute('aria-selected', 'true')
+  const outside = page.locator('header, [data-strip], [aria-label="Surroundings"], [aria-label="Topic sheet"], footer')
+  await expect(outside.locator(':focus')).toHaveCount(1)
 })
 
 test('the first hour at full typing speed: nothing is lost, one key an idea', async ({ page }) => {

@@ -20,7 +20,7 @@ let waysBack: Element[] = []
 let isGoing = false
 
 /** Whether something has the keyboard. */
-const isSomewhere = (): boolean => document.activeElement !== null && document.activeElement !== document.body
+export const isSomewhere = (): boolean => document.activeElement !== null && document.activeElement !== document.body
 
 function comeBack(): void {
   const to = waysBack.find((element) => element.isConnected) ?? activeFace()

@@ -1,4 +1,6 @@
+import { isSomewhere } from '../app/keep-focus'
 import { activeFace } from './active-face'
+import { awaited, awaitNothing } from './awaited-field'
 
 /** The parts of the workspace in the order in which they are gone round, from the top down and from left to right. */
 const REGIONS = [
@@ -22,9 +24,28 @@ function entryOf(region: Element): HTMLElement | null {
   return [...found].find((element) => element.offsetParent !== null || element.getClientRects().length > 0) ?? null
 }
 
-/** Brings the keyboard to the next part of the workspace, or to the one before, round and round. */
+/** Where the keyboard was just brought by going round; null as soon as something else is pressed. */
+let wentTo: Element | null = null
+
+/** Whether the person has just gone to what has the keyboard: then a map that opens meanwhile does not take it. */
+export const isGoneRound = (): boolean => wentTo !== null && wentTo === document.activeElement
+
+function remember(entry: Element): void {
+  wentTo = entry
+  const forget = () => {
+    wentTo = null
+    for (const event of ['keydown', 'pointerdown']) window.removeEventListener(event, forget, true)
+  }
+  for (const event of ['keydown', 'pointerdown']) window.addEventListener(event, forget, true)
+}
+
+/**
+ * Brings the keyboard to the next part of the workspace, or to the one before, round and round. Who is on the way to a map goes on
+ * from there.
+ */
 export function goToRegion(by: 1 | -1): void {
-  const here = document.activeElement
+  if (awaited() === 'map') awaitNothing()
+  const here = isSomewhere() ? document.activeElement : activeFace()
   const regions = REGIONS.flatMap((selector) => {
     const region = document.querySelector(selector)
     const entry = region && entryOf(region)
@@ -33,5 +54,7 @@ export function goToRegion(by: 1 | -1): void {
   // The innermost: what is read stands within the middle.
   const at = regions.findLastIndex(({ region }) => here !== null && region.contains(here))
   const next = regions[at < 0 ? 0 : (at + by + regions.length) % regions.length]
-  next?.entry.focus()
+  if (!next) return
+  next.entry.focus()
+  remember(next.entry)
 }

@@ -1,5 +1,6 @@
 import { activeFace } from './active-face'
 import { awaited } from './awaited-field'
+import { isGoneRound } from './regions'
 
 /** Whether the keyboard is on its way to something else than a map. */
 const isMeantElsewhere = (): boolean => awaited() !== null && awaited() !== 'map'
@@ -12,5 +13,5 @@ export function backToFace(face: HTMLElement | null = activeFace()): void {
 /** Brings the keyboard to a face of a map that was just opened, unless somebody is writing or a dialog is open. */
 export function takeFocus(face: HTMLElement | null): void {
   const isWriting = document.activeElement?.closest('input, textarea, [contenteditable="true"], [role="dialog"]')
-  if (awaited() === 'map' || !isWriting) backToFace(face)
+  if (awaited() === 'map' || (!isWriting && !isGoneRound())) backToFace(face)
 }
