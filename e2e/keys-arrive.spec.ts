@@ -119,6 +119,52 @@ for (const [how, width, isOpen] of [
     expect((await topicsNow(page)).length).toBeGreaterThanOrEqual(before.length)
   })
 
+test('after every other act something has the keyboard, and after what it opened is closed', async ({ page }) => {
+  test.setTimeout(300_000)
+  // Each act has a topic of its own: what one did is in nobody's way.
+  const beds = Array.from({ length: 70 }, (_, i) => `- Bed ${i}\n  - Peas ${i}\n  - Leek ${i}`)
+  await plantGarden(page, beds.join('\n'))
+  const address = page.url()
+  await selectTopic(page, 'Bed 0')
+  const acts = (await actsOffered(page)).filter(({ lead }) => lead !== 'field' && lead !== 'control')
+  expect(acts.length).toBeGreaterThan(25)
+  // A page that is loaded begins at its top, as any page does.
+  const isOnMap = () => new URL(page.url()).pathname.includes('/m/')
+  const isSomewhere = () =>
+    expect.poll(async () => (isOnMap() ? (await underTheKeyboard(page)).what : 'another page')).not.toBe('body')
+  let done = 0
+  for (const [i, act] of acts.entries())
+    await test.step(act.id, async () => {
+      if (page.url() !== address) {
+        await page.goto(address)
+        await expect(page.getByRole('tree')).toBeFocused()
+      }
+      await page.keyboard.press('Control+k')
+      await page.keyboard.type(`Bed ${i}`)
+      await page.keyboard.press('Enter')
+      // What an act before has folded away is told, with the way to it.
+      const unfold = page.getByRole('button', { name: 'Unfold', exact: true })
+      await expect(topic(page, `Bed ${i}`).or(unfold).first()).toBeVisible()
+      if (await unfold.isVisible()) await unfold.click()
+      await expect(topic(page, `Bed ${i}`)).toHaveAttribute('aria-selected', 'true')
+      await page.getByRole('button', { name: act.group, exact: true }).click()
+      const entry = page.locator(`[data-act="${act.id}"]`)
+      // What an act before has made of all of them can leave it nothing to do.
+      if ((await entry.getAttribute('aria-disabled')) === 'true') return page.keyboard.press('Escape')
+      await entry.click()
+      done++
+      await isSomewhere()
+      const open = page.getByRole('dialog').or(page.getByRole('menu'))
+      await expect(async () => {
+        if ((await open.count()) === 0) return
+        await page.keyboard.press('Escape')
+        await expect(open).toHaveCount(0, { timeout: 200 })
+      }).toPass({ timeout: 20_000 })
+      await isSomewhere()
+    })
+  expect(done).toBeGreaterThan(25)
+})
+
 test('what is typed on entering a map is written there, and a comment is a comment', async ({ page }) => {
   await plantGarden(page, GARDEN)
   await selectTopic(page, 'Spring')

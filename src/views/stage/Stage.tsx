@@ -31,6 +31,7 @@ import styles from './stage.module.css'
 import { TopicHandles } from './TopicHandles'
 import { useBand } from './use-band'
 import { dropHandlers } from './use-drop'
+import { useOutOfSight } from './use-out-of-sight'
 import { useScene } from './use-scene'
 import { useShow } from './use-show'
 import { useTouch } from './use-touch'
@@ -86,6 +87,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     return () => showStage(index, null)
   }, [index, layout, pointAt, panBy])
   useShow(pane, index, held, scene, control, tree)
+  useOutOfSight(session, pane, index, layout)
   const isBlank = held && layout.boxes.length === 1 && layout.boxes[0]!.topic.text === '' && session.mayEdit
   // A map on which nothing stands yet waits for its first words.
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked when a map opens, not again when its writing is given up.
