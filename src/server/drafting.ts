@@ -1,11 +1,12 @@
 import { z } from 'zod'
 import { contentWords } from '../core/drafting/key-phrases'
+import { MAX_DRAWN_ON, MAX_WISH } from '../core/drafting/limits'
 import { computedProposer, type Proposer, type RelatedTopic } from '../core/drafting/proposer'
 import { onlyMaps } from '../core/rights/grant'
 import { database } from './database'
 import type { Member } from './http/endpoint'
 
-export const DraftAsked = z.strictObject({ wish: z.string().max(2_000), text: z.string().max(500_000) })
+export const DraftAsked = z.strictObject({ wish: z.string().max(MAX_WISH), text: z.string().max(MAX_DRAWN_ON) })
 
 /** Who proposes. What ships computes and needs no network; a service would stand here. */
 const proposer: Proposer = computedProposer

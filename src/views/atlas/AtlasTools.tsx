@@ -1,5 +1,6 @@
-import { ActionIcon, Button, Group, SegmentedControl, Switch, Text, TextInput, Title } from '@mantine/core'
-import { IconMinus, IconPlus, IconSearch } from '@tabler/icons-react'
+import { ActionIcon, Button, Group, SegmentedControl, Switch, Text, Title } from '@mantine/core'
+import { IconMinus, IconPlus } from '@tabler/icons-react'
+import { FindField } from '../app/fields/FindField'
 import { useSession } from '../sync/use-session'
 import styles from './atlas.module.css'
 
@@ -42,12 +43,11 @@ export function AtlasTools(props: Props) {
         Atlas
       </Title>
       {count > 0 && (
-        <TextInput
-          aria-label="Find a map"
+        <FindField
+          label="Find a map"
           placeholder={`Find one of ${count} maps`}
-          leftSection={<IconSearch size={18} />}
-          value={words}
-          onChange={(event) => props.onWords(event.currentTarget.value)}
+          words={words}
+          setWords={props.onWords}
           onKeyDown={({ key }) => key === 'Enter' && props.onFound()}
         />
       )}

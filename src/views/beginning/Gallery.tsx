@@ -1,9 +1,10 @@
-import { Text, TextInput } from '@mantine/core'
-import { IconFileImport, IconPlus, IconSearch, IconSparkles } from '@tabler/icons-react'
+import { Text } from '@mantine/core'
+import { IconFileImport, IconPlus, IconSparkles } from '@tabler/icons-react'
 import { useEffect, useState } from 'react'
 import { makeMap } from '../../core/commands/maps'
 import { makeMapFrom } from '../../core/commands/use-template'
 import { foldForFinding, wordsForFinding } from '../../core/text/folding'
+import { FindField } from '../app/fields/FindField'
 import { fetchAhead, openInPlace } from '../app/in-place'
 import { today } from '../app/when'
 import { useSession } from '../sync/use-session'
@@ -38,12 +39,11 @@ export default function Gallery() {
   return (
     <div className={styles.gallery}>
       {templates.length >= MANY && (
-        <TextInput
-          aria-label="Find a template"
+        <FindField
+          label="Find a template"
           placeholder="Find a template by what it is for"
-          leftSection={<IconSearch size={16} />}
-          value={words}
-          onChange={(event) => setWords(event.currentTarget.value)}
+          words={words}
+          setWords={setWords}
           maw={360}
         />
       )}

@@ -1,12 +1,12 @@
-import { Group, SegmentedControl, Text, TextInput } from '@mantine/core'
+import { Group, SegmentedControl, Text } from '@mantine/core'
 import { useLocalStorage } from '@mantine/hooks'
-import { IconSearch } from '@tabler/icons-react'
 import { type ReactNode, useMemo, useState } from 'react'
 import { moveFolder } from '../../core/commands/folders'
 import { limitsOf } from '../../core/crowding/piece-cost'
 import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
 import { foldForFinding } from '../../core/text/folding'
+import { FindField } from '../app/fields/FindField'
 import { sayWhen } from '../app/when'
 import { useWaiting } from '../frame/PlaceList'
 import { placeAddress } from '../frame/places'
@@ -62,14 +62,12 @@ export function MapList({ maps, menu, folderMenu }: Props) {
     <div>
       <Group gap="sm" mb="sm" justify="space-between">
         {maps.length >= MANY && (
-          <TextInput
-            aria-label="Find a map"
+          <FindField
+            label="Find a map"
             placeholder={`Find one of ${maps.length} maps`}
-            leftSection={<IconSearch size={18} />}
-            value={words}
-            onChange={(event) => setWords(event.currentTarget.value)}
+            words={words}
+            setWords={setWords}
             flex="1 1 220px"
-            maw={420}
           />
         )}
         <SegmentedControl

@@ -3,6 +3,7 @@ import { IconX } from '@tabler/icons-react'
 import { type FormEvent, useEffect, useMemo, useState } from 'react'
 import { z } from 'zod'
 import { hangItems } from '../../core/commands/hang-items'
+import { MAX_DRAWN_ON, MAX_WISH } from '../../core/drafting/limits'
 import type { OutlineItem } from '../../core/formats/outline'
 import type { TopicId } from '../../core/records/ids'
 import { MAX_TOPIC_TEXT } from '../../core/records/text'
@@ -98,7 +99,7 @@ export default function DraftPanel({
             name="wish"
             label="What do you want?"
             placeholder="Plan a volunteer day at the northern ditches"
-            maxLength={2_000}
+            maxLength={MAX_WISH}
             autosize
             minRows={2}
             maxRows={5}
@@ -109,7 +110,7 @@ export default function DraftPanel({
             name="text"
             label="Or a text to draw on"
             placeholder="Paste a page, a report, minutes …"
-            maxLength={500_000}
+            maxLength={MAX_DRAWN_ON}
             rows={8}
           />
           <Button type="submit" loading={waiting} fullWidth mt="sm">

@@ -10,17 +10,17 @@ import {
   Stack,
   Table,
   Text,
-  TextInput,
   Title,
   VisuallyHidden,
 } from '@mantine/core'
-import { IconDots, IconSearch } from '@tabler/icons-react'
+import { IconDots } from '@tabler/icons-react'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { foldForFinding } from '../../core/text/folding'
 import { readableSize } from '../../core/text/readable-size'
 import { ask, wordsFor } from '../app/api'
+import { FindField } from '../app/fields/FindField'
 import { NameDialog } from '../app/NameDialog'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
 import { CollectionFrame } from '../frame/CollectionFrame'
@@ -122,14 +122,7 @@ function Files() {
                 </Button>
               )}
             </Group>
-            <TextInput
-              aria-label="Find among these"
-              placeholder="Find among these"
-              leftSection={<IconSearch size={18} aria-hidden />}
-              value={words}
-              onChange={(event) => setWords(event.currentTarget.value)}
-              maw={420}
-            />
+            <FindField words={words} setWords={setWords} />
             {rows.length === 0 ? (
               <Text c="dimmed">
                 {data.length === 0

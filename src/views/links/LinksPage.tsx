@@ -1,9 +1,9 @@
-import { Alert, Button, Chip, Group, Loader, Stack, Text, TextInput, Title } from '@mantine/core'
-import { IconSearch } from '@tabler/icons-react'
+import { Alert, Button, Chip, Group, Loader, Stack, Text, Title } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { foldForFinding } from '../../core/text/folding'
 import { ask, wordsFor } from '../app/api'
+import { FindField } from '../app/fields/FindField'
 import { sayWhen } from '../app/when'
 import { CollectionFrame } from '../frame/CollectionFrame'
 import { OpenedCollection } from '../frame/OpenedCollection'
@@ -89,14 +89,7 @@ function Table({ ledger, isBusy, change }: Parts) {
           ))}
         </Group>
       </Chip.Group>
-      <TextInput
-        aria-label="Find among these"
-        placeholder="Find among these"
-        leftSection={<IconSearch size={18} />}
-        value={words}
-        onChange={(event) => setWords(event.currentTarget.value)}
-        maw={420}
-      />
+      <FindField words={words} setWords={setWords} />
       {(facet === 'web' || facet === 'stale') && counts.web > 0 && <LookAtPages checkedAt={ledger.checkedAt} />}
       {rows.length === 0 ? (
         <Text c="dimmed">{words.trim() === '' ? EMPTY[facet] : 'None of these has such words.'}</Text>

@@ -2,6 +2,7 @@ import { Button, Radio, SegmentedControl, Stack, Text, TextInput } from '@mantin
 import type { ReactNode } from 'react'
 import { type Choice, type ChosenField, type Decision, meantIn, ROOTS } from '../../core/matching/decisions'
 import type { TopicId } from '../../core/records/ids'
+import { MAX_TOPIC_TEXT } from '../../core/records/text'
 import { wordDifference } from '../../core/text/word-difference'
 import { sayDays } from '../app/when'
 import { OneOrTwo } from './DecisionList'
@@ -108,7 +109,7 @@ export function DecisionCard({ answer, asked, decision, titleOf, hueOf, say, cho
                 size="xs"
                 aria-label="Text written anew"
                 value={choice.text}
-                maxLength={2_000}
+                maxLength={MAX_TOPIC_TEXT}
                 onChange={(event) => set({ text: event.currentTarget.value })}
               />
             )}
