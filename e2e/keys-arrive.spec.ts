@@ -238,6 +238,7 @@ test('a first map, and one of a pasted list, are there without a page being load
   await page.keyboard.type('Garden')
   await page.keyboard.press('Enter')
   await expect(page).toHaveTitle('Garden · Folvet')
+  await expect(page.getByRole('button', { name: 'Guest' })).toBeVisible()
   expect(await isSamePage()).toBe(true)
   await allSaved(page)
   await page.reload()

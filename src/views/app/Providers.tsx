@@ -1,6 +1,7 @@
-import '@mantine/core/styles.css'
-import '@mantine/dates/styles.css'
-import '@mantine/notifications/styles.css'
+// In a layer: our own rules go before, in whichever order the sheets of a page are fetched.
+import '@mantine/core/styles.layer.css'
+import '@mantine/dates/styles.layer.css'
+import '@mantine/notifications/styles.layer.css'
 import '@fontsource/source-sans-3/400.css'
 import '@fontsource/source-sans-3/400-italic.css'
 import '@fontsource/source-sans-3/600.css'

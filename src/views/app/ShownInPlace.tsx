@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useEffect } from 'react'
 import { useOpened } from './in-place'
 
@@ -5,6 +6,11 @@ import { useOpened } from './in-place'
 export function ShownInPlace({ children }: { children: ReactNode }) {
   const { opened } = useOpened()
   const collection = opened?.session.id
+  const queries = useQueryClient()
+  // Who is here may be known only since: what was asked before is asked again.
+  useEffect(() => {
+    if (collection) void queries.invalidateQueries()
+  }, [collection, queries])
   useEffect(() => {
     if (!collection) return
     // The way back leads to a screen that is not here any more.

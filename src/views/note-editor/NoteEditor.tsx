@@ -1,4 +1,4 @@
-import '@mantine/tiptap/styles.css'
+import '@mantine/tiptap/styles.layer.css'
 import { RichTextEditor } from '@mantine/tiptap'
 import { IconArrowsMaximize, IconMapPin, IconSearch, IconSourceCode } from '@tabler/icons-react'
 import { Node } from '@tiptap/core'
