@@ -247,3 +247,46 @@ test('personal settings hold at once, on every screen and after a reload, and a 
   await page.keyboard.press('Enter')
   await expect(topic(page, 'Autumn, Note')).toBeVisible()
 })
+
+test('columns stand after a reload as they were left, a pasted list is one in a note, and what is found is told', async ({
+  page,
+}) => {
+  await plantGarden(page, GARDEN)
+  await selectTopic(page, 'Water')
+  await openSection(page, /^Comments/)
+  await page.getByRole('button', { name: 'Show or hide the surroundings' }).click()
+  await expect(page.getByRole('navigation', { name: 'Surroundings' })).toBeHidden()
+  await page.reload()
+  await expect(page.getByRole('complementary', { name: 'Topic sheet' })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Comments/ })).toHaveAttribute('aria-expanded', 'true')
+  await expect(page.getByRole('navigation', { name: 'Surroundings' })).toBeHidden()
+
+  await selectTopic(page, 'Water')
+  await page.keyboard.press('Alt+n')
+  const note = page.getByRole('textbox', { name: 'Note', exact: true })
+  await expect(note).toBeFocused()
+  await page.evaluate(() => navigator.clipboard.writeText('- in the morning\n- in the evening'))
+  await page.keyboard.press('Control+v')
+  await expect(note.getByRole('listitem')).toHaveText(['in the morning', 'in the evening'])
+  await page.keyboard.press('Escape')
+
+  const told = page.getByRole('log', { name: 'What happened' })
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('Summer')
+  await expect(told).toContainText(/\d+ found/)
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('zzzzqq')
+  await expect(told).toContainText('Nothing found')
+  await page.keyboard.press('Escape')
+
+  await selectTopic(page, 'Summer')
+  await openSection(page, /^Files/)
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Choose files' }).click()
+  await (await chooser).setFiles(
+    ['rain.txt', 'sun.txt'].map((name) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(name) })),
+  )
+  await expect(topic(page, 'Summer, 2 files')).toBeVisible()
+  await topic(page, 'Summer, 2 files').locator('[data-sign="file"]').hover()
+  await expect(page.locator('[data-peek]')).toContainText('rain.txt')
+})

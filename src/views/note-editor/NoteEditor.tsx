@@ -300,9 +300,12 @@ export default function NoteEditor({
       const { words, focused, pasted = [] } = takeOver()
       const first = words.slice(0, pasted[0]?.at)
       if (first.trim() !== '' && words.trim() !== text.trim()) {
-        const typed = first
-          .split('\n')
-          .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] }))
+        // A list that was written or pasted into the field is one here too.
+        const typed = LIST.test(first)
+          ? readNote(first).blocks
+          : first
+              .split('\n')
+              .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] }))
         // Behind what somebody else has written meanwhile.
         const before = text.trim() === '' ? [] : (created.getJSON().content ?? [])
         created.commands.setContent({ type: 'doc', content: [...before, ...typed] }, { emitUpdate: true })
