@@ -80,6 +80,61 @@ test('what is typed without a connection is kept and sent when it is back, also 
   await allSaved(again)
 })
 
+test('what is refused is kept with its words, also over a reload, until it is put somewhere or thrown away', async ({
+  page,
+  browser,
+  allow,
+}) => {
+  await plantGarden(page, '- Peas\n- Leeks\n- Beans')
+  const writeNote = async (name: string, words: string) => {
+    await selectTopic(page, name)
+    await page.keyboard.press('Alt+n')
+    await expect(page.getByRole('textbox', { name: 'Note', exact: true })).toBeFocused()
+    await page.keyboard.type(words)
+    await page.keyboard.press('Escape')
+  }
+  await writeNote('Beans', 'They climb.')
+  await expect(page.locator('.tiptap')).toBeVisible()
+  await allSaved(page)
+  const other = await elsewhere(browser, page)
+  await expect(topic(other, 'Peas')).toBeVisible()
+  // Written without a connection, while somebody else takes the topics away for good.
+  await page.context().setOffline(true)
+  await writeNote('Peas', 'Sown in March.')
+  await writeNote('Leeks', 'Earthed up twice.')
+  await expect(page.getByText(/No connection: \d changes are kept here/)).toBeVisible()
+  for (const name of ['Peas', 'Leeks']) {
+    await selectTopic(other, name)
+    await other.keyboard.press('Delete')
+  }
+  await allSaved(other)
+  const collection = new URL(page.url()).pathname.split('/')[2]
+  await other.evaluate(async (id) => fetch(`/api/collections/${id}/trash`, { method: 'DELETE' }), collection)
+  await other.context().close()
+  allow(/409|404/)
+  await page.context().setOffline(false)
+  await page.evaluate(() => window.dispatchEvent(new Event('online')))
+  await expect(page.getByRole('button', { name: '2 changes were not saved: look' })).toBeVisible()
+  await page.reload()
+  await page.getByRole('button', { name: '2 changes were not saved: look' }).click()
+  const dialog = page.getByRole('dialog', { name: 'What could not be saved' })
+  await expect(dialog.getByRole('textbox').first()).toHaveValue('Sown in March.')
+  await expect(dialog.getByRole('textbox').last()).toHaveValue('Earthed up twice.')
+  // Tried again it is refused again, and is still there.
+  await dialog.getByRole('button', { name: 'Try again' }).last().click()
+  await expect(dialog.getByRole('textbox').last()).toHaveValue('Earthed up twice.')
+  await dialog.getByRole('button', { name: 'Put it on a topic …' }).first().click()
+  await page.keyboard.type('Beans')
+  await page
+    .getByRole('option', { name: /^Beans/ })
+    .first()
+    .click()
+  await expect(dialog.getByRole('textbox')).toHaveCount(1)
+  await dialog.getByRole('button', { name: 'Throw away' }).click()
+  await expect(topic(page, 'Sown in March.')).toHaveAttribute('aria-level', '3')
+  await allSaved(page)
+})
+
 test('two people who edit one topic both see what stands, and both notes are kept', async ({ page, browser }) => {
   await beginWithoutAccount(page)
   await makeMap(page, 'Shared')

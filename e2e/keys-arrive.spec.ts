@@ -224,6 +224,11 @@ test('the first hour at full typing speed: nothing is lost, one key an idea', as
   await page.keyboard.type('For the bees.')
   await page.keyboard.press('Escape')
   await expect(topic(page, 'Flowers, Note')).toBeVisible()
+  // The page loaded anew while a topic is written: what stands in its field is kept.
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Written when the page went')
+  await page.reload()
+  await expect(topic(page, 'Written when the page went')).toBeVisible()
 })
 
 test('a first map, and one of a pasted list, are there without a page being loaded, and the way back leads back', async ({

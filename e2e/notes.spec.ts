@@ -209,3 +209,25 @@ test('two people who wrote into the same lines of a note see both versions side 
   await expect(note(page)).toHaveText('Sow in April.')
   await context.close()
 })
+
+test('a note that is written without a pause is saved all the while, also where the window is closed at once', async ({
+  page,
+  context,
+}) => {
+  await plantGarden(page, '- Peas\n- Leeks')
+  await selectTopic(page, 'Peas')
+  await page.keyboard.press('Alt+n')
+  const note = (on: Page) => on.getByRole('textbox', { name: 'Note', exact: true })
+  await expect(page.locator('.tiptap')).toBeFocused()
+  const address = page.url()
+  const writing = page.keyboard.type('Sow them in rows. '.repeat(12), { delay: 25 }).catch(() => {})
+  await expect(note(page)).toContainText(/(Sow them in rows\. ?){6}/)
+  await page.close()
+  await writing
+  const again = await context.newPage()
+  await again.goto(address)
+  await expect(topic(again, 'Peas, Note')).toBeVisible()
+  await selectTopic(again, 'Peas, Note')
+  await again.keyboard.press('Alt+n')
+  await expect(note(again)).toContainText('Sow them in rows. Sow them in rows.')
+})

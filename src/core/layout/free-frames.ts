@@ -3,12 +3,16 @@ import { Cells } from './solid'
 
 /** Space between a frame and what is in it, in px. */
 const PADDING = 10
-/** Most parts of which it is tried whether they fit into one frame: beyond that each branch has one of its own. */
-const MOST_TRIED = 200
+/**
+ * Most parts of which it is tried whether they fit into one frame: beyond that each branch has one of its own. Each try looks at what
+ * stands where the frame would be, and a map is laid out with every change.
+ */
+const MOST_TRIED = 60
 
+/** Topics that stand together in a frame: how far they reach, and whether the first of the enclosure is among them. */
 interface Part {
-  bounds: Bounds
-  boxes: readonly TopicBox[]
+  reach: Bounds
+  isFirst: boolean
 }
 
 const touches = (a: Bounds, b: Bounds): boolean =>
@@ -23,37 +27,37 @@ export function framesAround(heads: readonly TopicBox[], all: readonly TopicBox[
   const inside = new Set(branches.flat())
   const others = new Cells<TopicBox>()
   for (const box of all) if (!inside.has(box)) others.add(box, box)
-  const framed = (boxes: readonly TopicBox[]): Bounds => {
-    const { x, y, width, height } = boundsOf(boxes)
-    const above = boxes[0] === branches[0]![0] ? title : 0
+  const partOf = (boxes: readonly TopicBox[]): Part => ({ reach: boundsOf(boxes), isFirst: boxes[0] === heads[0] })
+  const frameOf = ({ reach: { x, y, width, height }, isFirst }: Part): Bounds => {
+    const above = isFirst ? title : 0
     return { x: x - PADDING, y: y - PADDING - above, width: width + PADDING * 2, height: height + PADDING * 2 + above }
   }
-  const isClear = (bounds: Bounds): boolean => {
-    for (const box of others.near(bounds)) if (touches(box, bounds)) return false
+  const isClear = (part: Part): boolean => {
+    const frame = frameOf(part)
+    for (const box of others.near(frame)) if (touches(box, frame)) return false
     return true
   }
-  const partOf = (boxes: readonly TopicBox[]): Part => ({ boxes, bounds: framed(boxes) })
   const whole = partOf([...inside])
-  if (isClear(whole.bounds)) return [whole.bounds]
+  if (isClear(whole)) return [frameOf(whole)]
   // A branch in which something else stands is framed topic by topic.
   const parts = branches.flatMap((boxes) => {
     const part = partOf(boxes)
-    return isClear(part.bounds) ? [part] : boxes.map((box) => partOf([box]))
+    return isClear(part) ? [part] : boxes.map((box) => partOf([box]))
   })
-  return (parts.length > MOST_TRIED ? parts : joined(parts, partOf, isClear)).map(({ bounds }) => bounds)
+  return (parts.length > MOST_TRIED ? parts : joined(parts, isClear)).map(frameOf)
 }
 
-/** Puts each part into the first frame before it that stays clear of what does not belong there. */
-function joined(
-  parts: readonly Part[],
-  partOf: (boxes: readonly TopicBox[]) => Part,
-  isClear: (bounds: Bounds) => boolean,
-): Part[] {
+/** Puts each part into the first one before it with which it stays clear of what does not belong there. */
+function joined(parts: readonly Part[], isClear: (part: Part) => boolean): Part[] {
   const found: Part[] = []
   for (const part of parts) {
-    const at = found.findIndex((other) => isClear(partOf([...other.boxes, ...part.boxes]).bounds))
+    const both = (other: Part): Part => ({
+      reach: boundsOf([other.reach, part.reach]),
+      isFirst: other.isFirst || part.isFirst,
+    })
+    const at = found.findIndex((other) => isClear(both(other)))
     if (at < 0) found.push(part)
-    else found[at] = partOf([...found[at]!.boxes, ...part.boxes])
+    else found[at] = both(found[at]!)
   }
   return found
 }

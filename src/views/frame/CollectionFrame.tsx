@@ -2,6 +2,7 @@ import { ActionIcon, Box, Button, Container, Drawer, Kbd } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { IconLayoutSidebar, IconSearch } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
+import { NotSavedNotice } from '../sync/NotSaved'
 import { useSession } from '../sync/use-session'
 import { findAnything } from './FindKey'
 import styles from './frame.module.css'
@@ -43,6 +44,7 @@ export function CollectionFrame({
           </ActionIcon>
         }
       >
+        <NotSavedNotice />
         <UndoButton />
         <Button
           variant="default"

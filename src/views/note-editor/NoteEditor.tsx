@@ -97,7 +97,9 @@ async function putPicture(
 /** Some line of a text is an item of a list. */
 const LIST = /^\s*(?:[-*+]|\d{1,9}[.)])\s+\S/m
 
+/** A note is saved so long after the last key, and at the latest so long after the first that is not saved, in ms. */
 const SAVE_AFTER_MS = 600
+const LONGEST_UNSAVED_MS = 1_500
 
 const FORMS = { 'in the sheet': '', 'in a text': styles.inText, 'in the whole window': styles.inWindow } as const
 
@@ -180,10 +182,13 @@ export default function NoteEditor({
   const asked = useRef(focusRequest)
   asked.current = focusRequest
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  /** Since when something is not saved; null where all is. */
+  const unsavedSince = useRef<number | null>(null)
   const editorNow = useRef<Editor | null>(null)
   const saveNow = useRef((_: Editor) => {})
   saveNow.current = (editor) => {
     clearTimeout(timer.current)
+    unsavedSince.current = null
     const before = loaded.current
     if (!before) return
     const blocks = editor.getJSON().content as DocumentNode[]
@@ -332,7 +337,11 @@ export default function NoteEditor({
     },
     onUpdate: ({ editor: changed }) => {
       clearTimeout(timer.current)
-      timer.current = setTimeout(() => saveNow.current(changed), SAVE_AFTER_MS)
+      const now = performance.now()
+      unsavedSince.current ??= now
+      // Who writes without a pause is saved all the same.
+      const latest = unsavedSince.current + LONGEST_UNSAVED_MS - now
+      timer.current = setTimeout(() => saveNow.current(changed), Math.max(0, Math.min(SAVE_AFTER_MS, latest)))
     },
     onBlur: ({ editor: left }) => saveNow.current(left),
   })
@@ -366,12 +375,20 @@ export default function NoteEditor({
     editor.commands.scrollIntoView()
     onFocused(focusRequest)
   }, [focusRequest, editor, onFocused])
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    const save = () => {
       if (editor && !editor.isDestroyed) saveNow.current(editor)
-    },
-    [editor],
-  )
+    }
+    // A page that is left, or hidden, may not come back.
+    const hide = () => document.visibilityState === 'hidden' && save()
+    window.addEventListener('pagehide', save)
+    document.addEventListener('visibilitychange', hide)
+    return () => {
+      window.removeEventListener('pagehide', save)
+      document.removeEventListener('visibilitychange', hide)
+      save()
+    }
+  }, [editor])
 
   return (
     <>

@@ -339,7 +339,7 @@ export class CollectionSession {
     return withKeptPlaces(this.records, change, { fonts: fontsHere(), countTopics: this.countTopics })
   }
 
-  private perform(change: Change): boolean {
+  private perform(change: Change, send = () => this.outbox.add(change)): boolean {
     this.trial.endPreview()
     if (change.edits.length === 0) return true
     if (!this.mayEdit && change.edits.some(({ kind }) => kind !== 'comment')) {
@@ -358,7 +358,7 @@ export class CollectionSession {
     const maps = touchedMaps(this.records, change.edits)
     announce(change.label)
     this.own.note({ ...change, maps: maps === 'all' ? null : [...maps] }, this.shown())
-    this.outbox.add(change)
+    send()
     this.changed()
     return true
   }
@@ -392,12 +392,10 @@ export class CollectionSession {
     this.outbox.discard(id)
   }
 
-  /** Does again what was set aside. */
+  /** Does again what was set aside; where it cannot be done here either, it stays aside. */
   tryNotSaved(id: string): void {
     const aside = this.outbox.aside.find(({ change }) => change.id === id)
-    if (!aside) return
-    this.outbox.discard(id)
-    this.perform(aside.change)
+    if (aside) this.perform(aside.change, () => this.outbox.again(id))
   }
 
   /** Resolves when everything made so far has been acknowledged by the server, or set aside. */
@@ -417,9 +415,7 @@ export class CollectionSession {
   private drop(change: Change, message: string): void {
     this.own.forget(change.id)
     this.held.drop(change.id)
-    const isKept = this.outbox.aside.some((aside) => aside.change.id === change.id)
-    if (!isKept) keepWords(change)
-    tellTrouble(new Error(`“${change.label}” could not be ${isKept ? 'saved' : 'kept'}: ${message}`))
+    tellTrouble(new Error(`“${change.label}” could not be saved: ${message} It is kept under “not saved”.`))
   }
 
   private wake(): void {
@@ -519,16 +515,6 @@ export class CollectionSession {
     }
     if (this.perform(change) && leftAlone.length > 0) tell('Some of it was changed by others since and stays as it is.')
   }
-}
-
-/** What somebody wrote in a change that was refused goes to the clipboard rather than getting lost. */
-function keepWords(change: Change): void {
-  const words = wordsIn(change).join('\n')
-  if (words)
-    void navigator.clipboard?.writeText(words).then(
-      () => tell('Your words were put on the clipboard.'),
-      () => {},
-    )
 }
 
 /** The texts that a change brings. */

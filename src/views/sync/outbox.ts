@@ -24,7 +24,7 @@ export interface Post {
   forget(id: string): void
   /** A change is committed; in the form in which it was stored, and as it was sent. */
   committed(change: CommittedChange, sent: Change): void
-  /** A change was refused, or set aside: it does not hold here any more. */
+  /** A change was set aside: it does not hold here any more. */
   dropped(change: Change, message: string): void
   /** What can be read here has changed. */
   changed(): void
@@ -47,7 +47,7 @@ const MOST_FAILURES = 4
 
 /**
  * The changes of this person that the server has not acknowledged, in order. They are sent until they are, in batches; one
- * that the server will never take is set aside and told, and the rest goes on.
+ * that the server refuses, or will never take, is set aside and told, and the rest goes on.
  */
 export class Outbox {
   private readonly waiting: { change: Change; letters: number }[] = []
@@ -97,6 +97,13 @@ export class Outbox {
     this.pause = FIRST_PAUSE
     this.wakeUp?.()
     void this.run()
+  }
+
+  /** Sends again what was set aside. It is kept all the while. */
+  again(id: string): void {
+    const at = this.asides.findIndex(({ change }) => change.id === id)
+    const [aside] = at < 0 ? [] : this.asides.splice(at, 1)
+    if (aside) this.add(aside.change)
   }
 
   /** Gives up something that was set aside. */
@@ -152,9 +159,16 @@ export class Outbox {
     const [waited] = this.waiting.splice(at, 1)
     const sent = waited!.change
     this.alone.delete(id)
+    if (!result.ok) return this.setAside(sent, result.problem.message)
     this.post.forget(id)
-    if (result.ok) this.post.committed(result.change, sent)
-    else this.post.dropped(sent, result.problem.message)
+    this.post.committed(result.change, sent)
+  }
+
+  /** What is refused is not forgotten: it is kept, with why, until the person has done something with it. */
+  private setAside(change: Change, message: string): void {
+    this.asides.push({ change, message })
+    this.post.keep(change, message)
+    this.post.dropped(change, message)
   }
 
   /** A batch that is not taken is sent one by one; a change that is not taken alone is set aside. */
@@ -175,9 +189,7 @@ export class Outbox {
       this.waiting.findIndex(({ change }) => change.id === only.id),
       1,
     )
-    this.asides.push({ change: only, message: sent.message })
-    this.post.keep(only, sent.message)
-    this.post.dropped(only, sent.message)
+    this.setAside(only, sent.message)
   }
 
   private async rest(): Promise<void> {

@@ -81,10 +81,17 @@ export function TextField({
     return written
   }
 
-  // Where the topic is folded away, or its map is left, before the field is.
+  // Where the topic is folded away, or its map or the page is left, before the field is.
   const leaveNow = useRef(() => {})
   leaveNow.current = () => void end(text)
-  useEffect(() => () => leaveNow.current(), [])
+  useEffect(() => {
+    const hide = () => leaveNow.current()
+    window.addEventListener('pagehide', hide)
+    return () => {
+      window.removeEventListener('pagehide', hide)
+      hide()
+    }
+  }, [])
 
   /** Goes on with the next new topic, or moves this one, as long as it is empty, to where that would be. */
   const goOn = (towards: 'sibling' | 'child' | 'out') => {

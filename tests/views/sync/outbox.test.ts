@@ -116,6 +116,29 @@ describe('the outbox', () => {
     expect([log.dropped, log.committed]).toEqual([[bad.id], [after.id]])
   })
 
+  test('keeps what was refused, with why, until it has been taken or given up', async () => {
+    let isTaken = false
+    const refused = change()
+    const { outbox, log, kept } = post((changes) =>
+      isTaken
+        ? accept(changes)
+        : { kind: 'results', results: changes.map(({ id }) => ({ ok: false, id, problem: { message: 'Gone.' } })) },
+    )
+    outbox.add(refused)
+    await outbox.run()
+    expect(outbox.aside).toEqual([{ change: refused, message: 'Gone.' }])
+    expect([kept.get(refused.id), log.dropped]).toEqual(['Gone.', [refused.id]])
+    // Tried again and refused again it is where it was; at no moment it was kept nowhere.
+    outbox.again(refused.id)
+    expect([kept.has(refused.id), outbox.state.changes]).toEqual([true, 1])
+    await outbox.run()
+    expect([outbox.aside.length, kept.get(refused.id)]).toEqual([1, 'Gone.'])
+    isTaken = true
+    outbox.again(refused.id)
+    await outbox.run()
+    expect([outbox.aside.length, kept.size, log.committed]).toEqual([0, 0, [refused.id]])
+  })
+
   test('tells of a change that was refused, and stops where nobody is signed in until somebody is', async () => {
     let signedIn = false
     const refused = change()

@@ -1,0 +1,106 @@
+import { Button, CopyButton, Group, Stack, Text, Textarea, UnstyledButton } from '@mantine/core'
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { TopicId } from '../../core/records/ids'
+import { cutText, MAX_TOPIC_TEXT } from '../../core/records/text'
+import { counted } from '../../core/text/counted'
+import { Modal } from '../app/Modal'
+import { type CollectionSession, wordsIn } from '../sync/collection-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
+
+const FindDialog = lazy(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
+
+/** Letters of the first line by which longer words are called, where they become a topic with a note. */
+const LONGEST_NAME = 200
+
+const notSavedIn = ({ notSaved }: CollectionSession) => [...notSaved]
+
+/** Tells how many changes could not be saved, and leads to them; nothing where all could. */
+export function NotSavedNotice() {
+  const [isOpen, setOpen] = useState(false)
+  const notSaved = useCalmPart(notSavedIn)
+  const isNone = notSaved.length === 0
+  useEffect(() => {
+    if (isNone) setOpen(false)
+  }, [isNone])
+  if (isNone) return null
+  return (
+    <>
+      <UnstyledButton c="var(--ember-text)" fw={600} fz="sm" onClick={() => setOpen(true)}>
+        {counted(notSaved.length, 'change was', 'changes were')} not saved: look
+      </UnstyledButton>
+      {isOpen && (
+        <Modal opened onClose={() => setOpen(false)} title="What could not be saved" size="lg">
+          <NotSaved changes={notSaved} />
+        </Modal>
+      )}
+    </>
+  )
+}
+
+/** Each change that the server did not take, with why, and its words to be copied, or put on a topic. */
+function NotSaved({ changes }: { changes: CollectionSession['notSaved'] }) {
+  const session = useSessionHandle()
+  const [placing, setPlacing] = useState<{ id: string; words: string } | null>(null)
+  /** Hangs the words on a topic, as one of their own; given up here only when that has been done. */
+  const putOn = async (topic: string) => {
+    const at = { topic: TopicId.parse(topic) }
+    const { words } = placing!
+    const [first = ''] = words.split('\n', 1)
+    const isShort = words === first && words.length <= MAX_TOPIC_TEXT
+    const text = isShort ? words : cutText(first, LONGEST_NAME)
+    const given = { at, text, note: isShort ? '' : words, quote: '', address: '' }
+    const answer = await session.server.command('keep-clipping', given)
+    if (answer) session.discardNotSaved(placing!.id)
+    setPlacing(null)
+  }
+  return (
+    <Stack gap="lg">
+      {placing && (
+        <Suspense>
+          <FindDialog
+            collection={session.id}
+            title="Below which topic?"
+            kinds={['topic']}
+            onTake={({ id }) => void putOn(id)}
+            onClose={() => setPlacing(null)}
+          />
+        </Suspense>
+      )}
+      <Text>These changes were not taken. They are kept in this browser until you have done something with them.</Text>
+      {changes.map(({ change, message }) => {
+        const words = wordsIn(change).join('\n')
+        return (
+          <Stack gap="xs" key={change.id}>
+            <Text fw={600}>{change.label}</Text>
+            <Text c="ember">{message}</Text>
+            {words !== '' && (
+              <Textarea aria-label={`Words of: ${change.label}`} value={words} readOnly autosize maxRows={8} />
+            )}
+            <Group gap="xs">
+              {words !== '' && (
+                <CopyButton value={words}>
+                  {({ copied, copy }) => (
+                    <Button variant="default" onClick={copy}>
+                      {copied ? 'Copied' : 'Copy the words'}
+                    </Button>
+                  )}
+                </CopyButton>
+              )}
+              {words !== '' && session.mayEdit && (
+                <Button variant="default" onClick={() => setPlacing({ id: change.id, words })}>
+                  Put it on a topic …
+                </Button>
+              )}
+              <Button variant="default" onClick={() => session.tryNotSaved(change.id)}>
+                Try again
+              </Button>
+              <Button variant="subtle" color="ember" onClick={() => session.discardNotSaved(change.id)}>
+                Throw away
+              </Button>
+            </Group>
+          </Stack>
+        )
+      })}
+    </Stack>
+  )
+}
