@@ -77,6 +77,11 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
   }, [focusRequest])
   const save = (base: string, text: string) =>
     session.run((records, newIds) => writeNote(records, { topic: topic.id, base, text }, newIds))
+  /** Who leaves has been here: an editor that comes later does not call back, not even before the request is known as met. */
+  const goElsewhere = () => {
+    left.current = focusRequest
+    onFocused(focusRequest)
+  }
   const waiting = () => {
     if (text.trim() !== '' && !begun && !missing) return <Skeleton height={140} />
     if (!mayEdit)
@@ -99,6 +104,9 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
           setBegun(true)
         }}
         onBlur={(event) => {
+          // Who goes elsewhere is not called back by the editor when it comes. A window that is left, or the editor itself, is no such place.
+          const { currentTarget } = event
+          setTimeout(() => document.activeElement !== currentTarget && !taken.current && goElsewhere())
           const words = asWords(event.currentTarget.value, pasted.current)
           if (pasted.current.length > 0) event.currentTarget.value = words
           pasted.current = []
@@ -117,9 +125,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
         onKeyDown={(event) => {
           event.stopPropagation()
           if (event.key !== 'Escape') return
-          // Who leaves has been here: an editor that comes later does not call back, not even before the request is known as met.
-          left.current = focusRequest
-          onFocused(focusRequest)
+          goElsewhere()
           leave()
         }}
       />
