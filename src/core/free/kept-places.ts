@@ -27,7 +27,7 @@ interface Asked {
  * place; else O(what the change touches and what is below it).
  */
 export function withKeptPlaces(records: Records, change: Change, context: LayoutContext): Change {
-  if (change.undoes !== null || !change.edits.some(canAsk)) return change
+  if (change.undoes !== null || !change.edits.some((edit) => concernsFree(records, edit))) return change
   const prepared = prepareChange(records, change.edits, false)
   if (!prepared.ok) return change
   const asked = askedBy(records, prepared.edits)
@@ -45,19 +45,50 @@ const canAsk = ({ kind, before, after }: Edit): boolean =>
   kind === 'topic' &&
   (before === null || 'place' in after || after.trashed === false || after.folded === false || after.free === true)
 
+/** Whether an edit can ask for a place, and touches a free region, or brings one along. Looks at little where it does not. */
+function concernsFree(records: Records, edit: Edit): boolean {
+  if (edit.kind !== 'topic' || !canAsk(edit)) return false
+  const known = records.get('topic', edit.id)
+  const place = edit.after.place ?? known?.place
+  if (edit.after.free || !place) return edit.after.free === true
+  const parent = records.get('topic', parentOf({ place }))
+  if (parent?.free || (parent && isFree(records, parent)) || records.root(place.map)?.free) return true
+  if (!known) return false
+  if (isFree(records, known)) return true
+  for (const below of branch(records, known)) if (below.free) return true
+  return false
+}
+
+/** The topics of a branch that are free, the head among them where it is. Linear. */
+function freeIn(records: Records, head: TopicRecord): TopicRecord[] {
+  const free = new Set<string>()
+  const found: TopicRecord[] = []
+  for (const topic of branch(records, head)) {
+    const parent = topic === head ? null : records.get('topic', parentOf(topic))
+    if (!(parent ? parent.free || free.has(parent.id) : isFree(records, head))) continue
+    free.add(topic.id)
+    found.push(topic)
+  }
+  return found
+}
+
 function askedBy(records: Records, edits: readonly Edit[]): Asked {
   const asked: Asked = { wanting: new Map(), carried: new Map(), stillFree: new Set() }
+  const created = new Set(edits.flatMap(({ id, before }) => (before === null ? [id] : [])))
   const moved = new Set(edits.flatMap(({ kind, id, after }) => (kind === 'topic' && 'place' in after ? [id] : [])))
   for (const edit of edits) {
     const topic = edit.kind === 'topic' && canAsk(edit) ? records.get('topic', edit.id) : undefined
     if (!topic || topic.trashed) continue
+    // What hangs on something new is looked at with that.
+    if (edit.before === null && created.has(parentOf(topic) ?? '')) continue
     const heads = isRoot(topic) ? [topic, ...records.looseBranches(topic.place.map)] : [topic]
-    for (const below of heads.flatMap((head) => [...branch(records, head)]))
-      if (below.place.kind === 'arranged' && isFree(records, below)) asked.wanting.set(below.id, below)
+    for (const below of heads.flatMap((head) => freeIn(records, head)))
+      if (below.place.kind === 'arranged') asked.wanting.set(below.id, below)
     if (!comesFromElsewhere(edit)) continue
     const along = [...branch(records, topic)].filter((below) => isPlacedByHand(below) && !moved.has(below.id))
     if (along.length > 0) asked.carried.set(topic.id, along)
-    for (const below of along) if (isFree(records, below)) asked.stillFree.add(below.id)
+    const still = new Set(freeIn(records, topic).map(({ id }) => id))
+    for (const { id } of along) if (still.has(id)) asked.stillFree.add(id)
   }
   return asked
 }

@@ -159,9 +159,10 @@ export class Outbox {
     const [waited] = this.waiting.splice(at, 1)
     const sent = waited!.change
     this.alone.delete(id)
-    if (!result.ok) return this.setAside(sent, result.problem.message)
-    this.post.forget(id)
-    this.post.committed(result.change, sent)
+    if (result.ok) {
+      this.post.forget(id)
+      this.post.committed(result.change, sent)
+    } else this.setAside(sent, result.problem.message)
   }
 
   /** What is refused is not forgotten: it is kept, with why, until the person has done something with it. */
