@@ -13,7 +13,7 @@ import {
   topic,
   write,
 } from './person'
-import { countRenders, type Renders, rendersOf } from './renders'
+import { countRenders, drawnOut, type Renders, rendersOf } from './renders'
 import { type Browser, expect, type Page, test } from './watched'
 
 const addTopic = async (page: Page, text: string) => {
@@ -400,7 +400,7 @@ test('only what shows something of a change is drawn anew', async ({ page, brows
     await other.keyboard.press('F2')
     await write(other, 'Prune the roses')
     await expect(topic(page, 'Prune the roses')).toBeVisible()
-    await page.waitForTimeout(400)
+    await drawnOut(page)
   })
   expect(sum(told, /^Topic sheet$/), JSON.stringify(told)).toBe(0)
   expect(sum(told, /^Surroundings$|^header$/), JSON.stringify(told)).toBe(0)
@@ -410,7 +410,7 @@ test('only what shows something of a change is drawn anew', async ({ page, brows
   await page.mouse.move(from.x, from.y)
   // What follows of all that by itself is over by then, and the name of the button is gone from which the pointer came.
   await expect(page.getByRole('tooltip')).toHaveCount(0)
-  await page.waitForTimeout(500)
+  await drawnOut(page)
   await page.mouse.down()
   await page.mouse.move(from.x + 40, from.y + 30, { steps: 4 })
   const moved = await rendersOf(page, () => page.mouse.move(from.x + 90, from.y + 60, { steps: 20 }))

@@ -67,3 +67,21 @@ export async function rendersOf(page: Page, act: () => Promise<unknown>): Promis
   await act()
   return await page.evaluate(() => window.folvetRenders)
 }
+
+/** Resolves when nothing has been drawn anew for thirty frames, about half a second: what follows by itself is over. */
+export async function drawnOut(page: Page): Promise<void> {
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const count = () => Object.values(window.folvetRenders).reduce((sum, times) => sum + times, 0)
+        const look = (before: number, left: number) => {
+          if (left === 0) return resolve()
+          requestAnimationFrame(() => {
+            const now = count()
+            look(now, now === before ? left - 1 : 30)
+          })
+        }
+        look(count(), 30)
+      }),
+  )
+}
