@@ -50,7 +50,8 @@ const PADDING: Record<TopicShape, readonly [x: number, y: number]> = {
 /** The same for a fill or outline that was picked for a topic whose shape leaves little space. */
 const LEAST_PADDING = [9, 4] as const
 const WIDEST = [280, 230] as const
-const PLAIN_SIZE = 15
+/** Size of a text where none is set, in px. */
+export const PLAIN_SIZE = 15
 
 /** Levels that a look can tell apart: root, first, second, deeper. */
 export const LEVELS = 4

@@ -2,6 +2,7 @@ import { Text } from '@mantine/core'
 import { IconBold, IconItalic } from '@tabler/icons-react'
 import { changeLook, type LookTarget } from '../../../core/commands/looks'
 import { FAMILY_NAMES, tonesOf } from '../../../core/look/families'
+import { PLAIN_SIZE } from '../../../core/look/styles'
 import type { Look, LookField } from '../../../core/records/look'
 import {
   ConnectorForm,
@@ -20,6 +21,8 @@ import { CONNECTOR_NAMES, FONT_NAMES, SHAPE_NAMES } from './names'
 import { ConnectorPicture, FamilyPicture, HuePicture, ShapePicture } from './small-pictures'
 
 const FONT_STYLE: Record<LookFont, string> = { plain: 'interface', reading: 'reading', hand: 'hand' }
+
+const OUTLINE_WIDTHS = { min: 0.5, max: MOST_OUTLINE_WIDTH, step: 0.5 }
 
 interface Props {
   target: LookTarget
@@ -72,6 +75,26 @@ export function LookParts({ target, own, sourceOf }: Props) {
       </div>
     )
   }
+  const length = (
+    field: 'size' | 'outlineWidth',
+    label: string,
+    name: string,
+    range: { min: number; max: number; step?: number },
+    plain: number,
+  ) => (
+    <div>
+      <PartHead label={label} {...about(field)} />
+      <NumberField
+        size="xs"
+        aria-label={name}
+        {...range}
+        suffix=" px"
+        disabled={!mayEdit}
+        value={Number(sourceOf(field).value ?? plain)}
+        take={(picked) => picked !== null && session.run(set({ [field]: picked }))}
+      />
+    </div>
+  )
   return (
     <>
       <Choice
@@ -137,19 +160,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
         }))}
       />
       <div className={styles.pair}>
-        <div>
-          <PartHead label="Size" {...about('size')} />
-          <NumberField
-            size="xs"
-            aria-label="Size in px"
-            min={11}
-            max={60}
-            suffix=" px"
-            disabled={!mayEdit}
-            value={Number(sourceOf('size').value)}
-            take={(size) => size !== null && session.run(set({ size }))}
-          />
-        </div>
+        {length('size', 'Size', 'Size in px', { min: 11, max: 60 }, PLAIN_SIZE)}
         <div>
           <PartHead label="Letters" back={about('bold', 'italic').back} />
           <div className={styles.row}>
@@ -181,20 +192,7 @@ export function LookParts({ target, own, sourceOf }: Props) {
       </div>
       <div className={styles.pair}>
         {colour('outline', 'Outline')}
-        <div>
-          <PartHead label="Its width" {...about('outlineWidth')} />
-          <NumberField
-            size="xs"
-            aria-label="Width of the outline in px"
-            min={0.5}
-            max={MOST_OUTLINE_WIDTH}
-            step={0.5}
-            suffix=" px"
-            disabled={!mayEdit}
-            value={Number(sourceOf('outlineWidth').value ?? PLAIN_OUTLINE_WIDTH)}
-            take={(width) => width !== null && session.run(set({ outlineWidth: width }))}
-          />
-        </div>
+        {length('outlineWidth', 'Its width', 'Width of the outline in px', OUTLINE_WIDTHS, PLAIN_OUTLINE_WIDTH)}
       </div>
       <Choice
         label="Beginning of the note"
