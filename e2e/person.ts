@@ -55,9 +55,10 @@ export async function toAllMaps(page: Page): Promise<void> {
 
 /** Has the topic sheet beside the map. */
 export async function openSheet(page: Page): Promise<void> {
-  const sheet = page.getByRole('complementary', { name: 'Topic sheet' })
-  if (!(await sheet.isVisible())) await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
-  await expect(sheet).toBeVisible()
+  const button = page.getByRole('button', { name: 'Show or hide the topic sheet' })
+  // Where it is shown by the button and not seen yet, it is on its way.
+  if ((await button.getAttribute('aria-pressed')) !== 'true') await button.click()
+  await expect(page.getByRole('complementary', { name: 'Topic sheet' })).toBeVisible()
 }
 
 /** A topic on the map or in the outline, by the beginning of its name. */

@@ -1,35 +1,19 @@
 import { useState } from 'react'
+import { browserStorage } from './browser-storage'
 
 /** What is kept of the browser's storage for what is half written: text by field. */
 const PREFIX = 'folvet-half-written:'
 
 /** What was half written in a field and is nothing yet; empty where nothing was. */
-export function halfWritten(field: string): string {
-  try {
-    return localStorage.getItem(PREFIX + field) ?? ''
-  } catch {
-    return ''
-  }
-}
+export const halfWritten = (field: string): string => browserStorage.get(PREFIX + field) ?? ''
 
 export function keepHalfWritten(field: string, text: string): void {
-  try {
-    if (text === '') localStorage.removeItem(PREFIX + field)
-    else localStorage.setItem(PREFIX + field, text)
-  } catch {
-    // A browser that keeps nothing must not keep the person from writing.
-  }
+  if (text === '') browserStorage.remove(PREFIX + field)
+  else browserStorage.set(PREFIX + field, text)
 }
 
 /** What is kept below a name: what follows the name in each field of which something is half written. */
-export function halfWrittenBelow(name: string): string[] {
-  try {
-    const keys = Object.keys(localStorage).filter((key) => key.startsWith(PREFIX + name))
-    return keys.map((key) => key.slice(PREFIX.length + name.length))
-  } catch {
-    return []
-  }
-}
+export const halfWrittenBelow = (name: string): string[] => browserStorage.below(PREFIX + name)
 
 /** Forgets what was half written anywhere: whoever comes next at this computer finds nothing of it. */
 export function forgetHalfWritten(): void {

@@ -3,7 +3,6 @@ import {
   type DraggableSyntheticListeners,
   DragOverlay,
   PointerSensor,
-  pointerWithin,
   useDraggable,
   useDroppable,
   useSensor,
@@ -16,6 +15,7 @@ import type { FolderRecord } from '../../core/records/folder'
 import { FolderId, MapId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import type { MapDigest } from '../../core/records/snapshot'
+import { useDropTarget } from '../app/drop-target'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
 import { useMapPeek } from '../pictures/ThumbnailPicture'
 import type { SortedBy, TableRow } from './folder-rows'
@@ -50,6 +50,7 @@ interface Props {
 export function MapTable(props: Props) {
   const { rows, by, sortBy, closed, maps, records, mayMove, put, putFolder } = props
   const [dragged, setDragged] = useState<string | null>(null)
+  const target = useDropTarget()
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const hasFolders = [...records.all('folder')].some(({ trashed }) => !trashed)
   const { body, visible, before, after, measure } = useRowsInView(rows.length, (index) => rows[index]!.key)
@@ -62,13 +63,14 @@ export function MapTable(props: Props) {
   return (
     <DndContext
       sensors={sensors}
-      collisionDetection={pointerWithin}
+      collisionDetection={target.detect}
       onDragStart={({ active }) => setDragged(String(active.id))}
       onDragCancel={() => setDragged(null)}
-      onDragEnd={({ active, over }) => {
+      onDragEnd={({ active }) => {
         setDragged(null)
-        if (!over || !mayMove || over.id === active.id) return
-        const folder = over.id === OUTSIDE ? null : FolderId.parse(over.id)
+        const under = target.under()
+        if (under === null || !mayMove || under === active.id) return
+        const folder = under === OUTSIDE ? null : FolderId.parse(under)
         if (records.get('folder', String(active.id))) putFolder(FolderId.parse(active.id), folder)
         else put(MapId.parse(active.id), folder)
       }}

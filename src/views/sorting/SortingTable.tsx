@@ -1,12 +1,4 @@
-import {
-  DndContext,
-  DragOverlay,
-  PointerSensor,
-  pointerWithin,
-  useDroppable,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
+import { DndContext, DragOverlay, PointerSensor, useDroppable, useSensor, useSensors } from '@dnd-kit/core'
 import { Button, Group, Text } from '@mantine/core'
 import { IconSearch } from '@tabler/icons-react'
 import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
@@ -19,6 +11,7 @@ import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { announce } from '../app/announce'
+import { useDropTarget } from '../app/drop-target'
 import { FullWindow } from '../app/FullWindow'
 import { rangeBetween } from '../app/range'
 import { useSession } from '../sync/use-session'
@@ -51,6 +44,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const named = useCallback(() => setNaming(null), [])
   const room = useRef<HTMLDivElement>(null)
   const search = useRef(new TypedSearch())
+  const dropTarget = useDropTarget()
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const items = useMemo(() => [...bands.flatMap(({ band }) => band.items), ...table.pool], [bands, table])
   const order = useRef<readonly TopicId[]>([])
@@ -205,15 +199,16 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
     >
       <DndContext
         sensors={sensors}
-        collisionDetection={pointerWithin}
+        collisionDetection={dropTarget.detect}
         onDragStart={({ active: held }) => setDragged(held.id as TopicId)}
         onDragCancel={() => setDragged(null)}
-        onDragEnd={({ over }) => {
+        onDragEnd={() => {
           setDragged(null)
-          if (!over || !mayEdit) return
-          if (over.id === NEW_BAND) makeNew(going)
-          else if (over.id === POOL) move(going, holder)
-          else move(going, String(over.id).slice('into '.length))
+          const under = dropTarget.under()
+          if (under === null || !mayEdit) return
+          if (under === NEW_BAND) makeNew(going)
+          else if (under === POOL) move(going, holder)
+          else move(going, under.slice('into '.length))
         }}
       >
         <div ref={room} className={styles.table}>

@@ -1,9 +1,12 @@
 import { createStore, del, entries, set } from 'idb-keyval'
 import type { Change } from '../../core/changes/edit'
+import { browserStorage } from '../app/browser-storage'
 import type { Aside } from './outbox'
 
 /** Changes that the server has not acknowledged, kept by the browser so that a closed tab or lost power loses nothing. */
-const store = () => createStore('folvet-unsent', 'changes')
+const store = createStore('folvet-unsent', 'changes')
+/** Where a change is kept until the database of the browser has it: that one takes a moment, and a page that goes waits for nothing. */
+const AT_ONCE = 'folvet-unsent:'
 
 interface Kept {
   collection: string
@@ -14,15 +17,42 @@ interface Kept {
   aside?: string | null
 }
 
-export const keepUnsent = (kept: Kept): Promise<void> => set(kept.change.id, kept, store())
+/** Keeps a change at once, where there is room; resolves when it is kept for long, and is refused where it is not. */
+export async function keepUnsent(kept: Kept): Promise<void> {
+  const { id } = kept.change
+  const isKept = browserStorage.set(AT_ONCE + id, JSON.stringify(kept))
+  try {
+    await set(id, kept, store)
+  } catch (error) {
+    // A browser without a database has it there all the same.
+    if (!isKept) throw error
+    return
+  }
+  browserStorage.remove(AT_ONCE + id)
+}
 
-export const forgetUnsent = (id: string): Promise<void> => del(id, store())
+export async function forgetUnsent(id: string): Promise<void> {
+  browserStorage.remove(AT_ONCE + id)
+  await del(id, store)
+}
+
+/** What the database of the browser has; nothing where it has none, which can be said by throwing at once. */
+async function kept(): Promise<[string, Kept][]> {
+  try {
+    return await entries<string, Kept>(store)
+  } catch {
+    return []
+  }
+}
 
 /** What this person could not send for a collection, in the order in which it was made, and what was set aside. */
 export async function unsentOf(collection: string, person: string): Promise<{ changes: Change[]; asides: Aside[] }> {
-  const all = await entries<string, Kept>(store())
-  const own = all
-    .map(([, kept]) => kept)
+  const all = new Map(await kept())
+  for (const id of browserStorage.below(AT_ONCE)) {
+    const late = browserStorage.get(AT_ONCE + id)
+    if (late !== null) all.set(id, JSON.parse(late))
+  }
+  const own = [...all.values()]
     .filter((kept) => kept.collection === collection && kept.person === person)
     .sort((a, b) => a.order - b.order)
   return {
