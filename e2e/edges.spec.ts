@@ -156,6 +156,12 @@ test('two people who edit one topic both see what stands, and both notes are kep
   await write(other, 'Later')
   await page.keyboard.press('Control+a')
   await write(page, 'Latest')
+  // Neither replaces the other without a word: both stand, until whoever came last has chosen.
+  await expect(page.getByText('Somebody else reworded this topic as well: “Later”.')).toBeVisible()
+  await expect(topic(other, 'Later Latest, Note')).toBeVisible()
+  await page.getByRole('button', { name: 'Side by side' }).click()
+  const mine = page.getByRole('dialog').getByRole('region', { name: 'What you wrote' })
+  await mine.getByRole('button', { name: 'Keep only this' }).click()
   await expect(topic(other, 'Latest, Note')).toBeVisible()
   await expect(topic(page, 'Latest, Note')).toBeVisible()
   await other.context().close()

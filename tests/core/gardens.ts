@@ -41,9 +41,10 @@ export class Garden {
   /** Carries out a command as the server would; throws where it is refused. */
   do<Result extends Outcome>(command: (records: Records, newIds: IdSource) => Result): Result {
     const outcome = command(this.records, this.newIds)
-    const prepared = prepareChange(this.records, outcome.change.edits, true)
+    const { change } = outcome
+    const prepared = prepareChange(this.records, change.edits, true, change.undoes !== null)
     if (!prepared.ok) throw new Error(prepared.problem.message)
-    return { ...outcome, change: { ...outcome.change, edits: prepared.edits } }
+    return { ...outcome, change: { ...change, edits: prepared.edits } }
   }
 
   /** Makes a map from indented text; the first line is its root. */

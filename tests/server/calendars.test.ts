@@ -93,6 +93,8 @@ class Season {
         isBusy: boolean
       }
       const [calendar] = calendars
+      // Who waits for the first look is told that there is something to wait for.
+      if (calendar?.inStepAt === null && calendar.trouble === null) expect(isBusy).toBe(true)
       if (!isBusy && calendar && (calendar.inStepAt !== null || calendar.trouble !== null)) return calendar
       await new Promise((resolve) => setTimeout(resolve, 50))
     }

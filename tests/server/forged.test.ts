@@ -49,6 +49,7 @@ test('commands and questions that nobody would send are refused in words, and le
     ['trash-maps', { maps: [elsewhere] }],
     ['trash-maps', { maps: [] }],
     ['restore-map', { map: nobody }],
+    ['restore-topic', { topic: nobody }],
     ['merge', { plan }],
     ['merge', { plan: { ...plan, sources: Array(50).fill(pond) } }],
     ['merge', { plan: { ...plan, sources: [pond] } }],

@@ -2,6 +2,13 @@ import { dequal } from 'dequal/lite'
 import type { Joining } from '../records/kind'
 import { mergeText } from '../text/merge-text'
 
+/** Whether a text is joined line by line. */
+export const isOfLines = (joining: Joining): joining is 'paragraphs' | 'lines' =>
+  joining === 'paragraphs' || joining === 'lines'
+
+/** How two versions of the same lines stand in a text. */
+export const STAND = { paragraphs: 'as paragraphs', lines: 'as lines' } as const
+
 /**
  * What a field holds when somebody who saw `before` set it to `after` while it had become `current`: what they did is
  * done to what is there. Values that no two people can have made apart are simply `after`.
@@ -10,9 +17,10 @@ export function joinField(joining: Joining, before: unknown, current: unknown, a
   if (dequal(before, current)) return after
   if (dequal(before, after)) return current
   switch (joining) {
+    case 'paragraphs':
     case 'lines':
       return typeof before === 'string' && typeof current === 'string' && typeof after === 'string'
-        ? mergeText(before, current, after).text
+        ? mergeText(before, current, after, STAND[joining]).text
         : after
     case 'elements':
       return Array.isArray(before) && Array.isArray(current) && Array.isArray(after)

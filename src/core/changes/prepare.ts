@@ -12,6 +12,12 @@ import { checkInvariants } from './invariants'
 import { joinField } from './join'
 import type { Problem } from './problem'
 import { Refusal, refuse } from './problem'
+import { stillTakenBack } from './undo'
+
+const CHANGED_SINCE: Problem = {
+  code: 'gone',
+  message: 'Others have changed all of this since; there is nothing left to take back.',
+}
 
 export type Prepared = { ok: true; edits: Edit[] } | { ok: false; problem: Problem }
 
@@ -21,10 +27,14 @@ export type Prepared = { ok: true; edits: Edit[] } | { ok: false; problem: Probl
  * checked. Either all of it is applied and the committed edits are returned, one for each record, or nothing is and the
  * problem is. Linear in the edits and in what moves along, but for ranks that two people gave at once.
  *
+ * Of the edits of an undo, only what is still as the undo saw it is done; see `stillTakenBack`.
+ *
  * The server calls this with every record that the change touches or refers to (`complete`); a browser calls it with
  * the maps it holds, to show the result at once.
  */
-export function prepareChange(records: Records, edits: readonly Edit[], complete: boolean): Prepared {
+export function prepareChange(records: Records, wanted: readonly Edit[], complete: boolean, isUndo = false): Prepared {
+  const edits = isUndo ? stillTakenBack(records, wanted) : wanted
+  if (edits.length === 0 && wanted.length > 0) return { ok: false, problem: CHANGED_SINCE }
   const applied: Edit[] = []
   try {
     for (const edit of edits)

@@ -6,15 +6,16 @@ import { rankAfterLast } from '../tree/rank'
 import { command, named } from './command'
 
 /**
- * Gives a topic another text. A text that is nothing but an address becomes a web link of the topic. A map that is named
+ * Gives a topic another text. `base` is the text that the person began with, where that is not what is there: what others wrote
+ * meanwhile is joined by lines when the change is committed. A text that is nothing but an address becomes a web link of the topic. A map that is named
  * like its root keeps the name in common. Refused where the topic is gone.
  */
-export const setText = command((change, args: { topic: TopicId; text: string }) => {
+export const setText = command((change, args: { topic: TopicId; text: string; base?: string }) => {
   const { records } = change
   const topic = change.topic(args.topic)
   const url = addressIn(args.text)
   const text = url === null ? args.text : readableAddress(url)
-  change.update('topic', topic.id, { text })
+  change.update('topic', topic.id, { text }, args.base === undefined ? {} : { text: args.base })
   const links = records.weblinks(topic.id)
   if (url !== null && !links.some((link) => link.url === url)) {
     const id = change.newId(WeblinkId)

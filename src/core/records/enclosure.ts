@@ -35,5 +35,5 @@ export type EnclosureRecord = z.infer<typeof EnclosureRecord>
 
 export const enclosureKind = defineKind(EnclosureRecord, {
   references: [inside('topics.*', 'topic', 'A topic of this enclosure')],
-  joins: { topics: 'elements', note: 'lines', look: 'properties' },
+  joins: { topics: 'elements', note: 'paragraphs', look: 'properties' },
 })

@@ -71,9 +71,10 @@ export const names = (path: string, to: string | null, called: string, extras: P
  * How what several people write into one field is joined, instead of the last one winning; see `changes/join.ts`.
  * - `elements`: a list of which each brought some elements in or out
  * - `properties`: values set one by one
- * - `lines`: a text, line by line
+ * - `paragraphs`: a text as Markdown, line by line
+ * - `lines`: a plain text, line by line
  */
-export type Joining = 'elements' | 'properties' | 'lines'
+export type Joining = 'elements' | 'properties' | 'paragraphs' | 'lines'
 
 /** All that is said of a kind of record, once. */
 export interface KindDefinition {

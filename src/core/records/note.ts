@@ -15,5 +15,5 @@ export type NoteRecord = z.infer<typeof NoteRecord>
 
 export const noteKind = defineKind(NoteRecord, {
   references: [names('joinedInto', 'note', 'The note that took this one over')],
-  joins: { text: 'lines' },
+  joins: { text: 'paragraphs' },
 })

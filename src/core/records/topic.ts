@@ -136,6 +136,7 @@ export const topicKind = defineKind(TopicRecord, {
     names('gathers.map', 'map', 'The map of what is gathered here'),
   ],
   joins: {
+    text: 'lines',
     badges: 'elements',
     tags: 'elements',
     apart: 'elements',

@@ -14,9 +14,16 @@ const MOST_LINES = 40_000
  * Joins two texts that were both made from `base`, line by line. Where both changed the same or touching lines, both
  * versions are kept, `mine` after `theirs`, so that nobody's words are lost; where both did the same it stands once.
  * Method: Khanna, Kunal and Pierce, "A Formal Investigation of Diff3", 2007. Equal beginnings and ends cost a look at each
- * letter; the work between them is bounded, and where the bound is reached both versions are kept there.
+ * letter; the work between them is bounded, and where the bound is reached both versions are kept there. Two versions `stand` with an
+ * empty line between them, as Markdown needs it, or without.
  */
-export function mergeText(base: string, theirs: string, mine: string): { text: string; overlapping: boolean } {
+export function mergeText(
+  base: string,
+  theirs: string,
+  mine: string,
+  stand: 'as paragraphs' | 'as lines' = 'as paragraphs',
+): { text: string; overlapping: boolean } {
+  const between = stand === 'as lines' ? [] : ['']
   if (theirs === base || theirs === mine) return { text: mine, overlapping: false }
   if (mine === base) return { text: theirs, overlapping: false }
   const start = sharedStart(base, theirs, mine)
@@ -24,12 +31,14 @@ export function mergeText(base: string, theirs: string, mine: string): { text: s
   const parts = [base, theirs, mine].map((text) => text.slice(start, text.length - end)) as [string, string, string]
   const lines = parts.reduce((sum, part) => sum + countLines(part), 0)
   const { text, overlapping } =
-    lines > MOST_LINES ? { text: bothOf(parts[1], parts[2]), overlapping: true } : mergeLines(...parts)
+    lines > MOST_LINES
+      ? { text: bothOf(parts[1], parts[2], between), overlapping: true }
+      : mergeLines(...parts, between)
   return { text: mine.slice(0, start) + text + mine.slice(mine.length - end), overlapping }
 }
 
-const bothOf = (theirs: string, mine: string): string =>
-  theirs === '' ? mine : mine === '' ? theirs : `${theirs}\n\n${mine}`
+const bothOf = (theirs: string, mine: string, between: readonly string[]): string =>
+  theirs === '' ? mine : mine === '' ? theirs : [theirs, ...between, mine].join('\n')
 
 /** Letters of whole lines with which all three begin. */
 function sharedStart(a: string, b: string, c: string): number {
@@ -58,7 +67,12 @@ function countLines(text: string): number {
   return count
 }
 
-function mergeLines(base: string, theirs: string, mine: string): { text: string; overlapping: boolean } {
+function mergeLines(
+  base: string,
+  theirs: string,
+  mine: string,
+  between: readonly string[],
+): { text: string; overlapping: boolean } {
   const original = base.split('\n')
   const left = hunksBetween(original, theirs.split('\n'))
   const right = hunksBetween(original, mine.split('\n'))
@@ -84,7 +98,7 @@ function mergeLines(base: string, theirs: string, mine: string): { text: string;
     else {
       overlapping = true
       append(lines, a)
-      if (a.length > 0 && b.length > 0) lines.push('')
+      if (a.length > 0 && b.length > 0) append(lines, between)
       append(lines, b)
     }
     at = end

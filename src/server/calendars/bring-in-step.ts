@@ -142,9 +142,14 @@ async function takeOver(calendar: CalendarRow, rows: readonly EntryRow[]): Promi
     if (changed.length + added.length > 0) {
       const args = { name: calendar.name, branch: { topic: branch, map: calendar.intoMap }, changed, added, today }
       const { change } = takeFromCalendar(records, args, { newId: uuid })
-      const asOf = attempt < MOST_ATTEMPTS ? number : null
-      const result = await submitChange(calendar.collection, { change, author, asOf })
-      if (!result.ok && result.problem.code === 'moved') continue
+      const isLast = attempt === MOST_ATTEMPTS
+      const result = await submitChange(calendar.collection, {
+        change,
+        author,
+        asOf: isLast ? null : number,
+        isExact: isLast,
+      })
+      if (!result.ok && result.problem.code === 'moved' && !isLast) continue
       if (!result.ok) throw new CalendarTrouble(result.problem.message)
     }
     // What is still to be written there is in step when it is.

@@ -91,7 +91,13 @@ const MOST_CONFLICTS = 200
 
 /** The calendars of a collection, and what somebody has to choose about. */
 export async function toldCalendars({ collection }: Member) {
-  const [rows, counts, conflicts, busy] = await Promise.all([
+  // Asked first: what ends meanwhile is told as it ended. One that came while others are looked at has no job of its own.
+  const busy = await database().query(
+    `SELECT FROM job WHERE collection = $1 AND kind = 'keep calendars in step' AND state IN ('waiting', 'running')
+     UNION ALL SELECT FROM calendar WHERE collection = $1 AND next_at <= now()`,
+    [collection],
+  )
+  const [rows, counts, conflicts] = await Promise.all([
     calendarsOf(collection),
     database().query<{ calendar: string; entries: number; paired: number }>(
       `SELECT c.id AS calendar, count(*) FILTER (WHERE NOT e.gone)::int AS entries, count(e.topic) FILTER (WHERE NOT e.gone)::int AS paired
@@ -104,10 +110,6 @@ export async function toldCalendars({ collection }: Member) {
        WHERE c.collection = $1 AND e.conflict IS NOT NULL AND e.chosen IS NULL ORDER BY e.href LIMIT ${MOST_CONFLICTS}`,
       [collection],
     ),
-    database().query(
-      `SELECT 1 FROM job WHERE collection = $1 AND kind = 'keep calendars in step' AND state IN ('waiting', 'running')`,
-      [collection],
-    ),
   ])
   const countOf = new Map(counts.rows.map((row) => [row.calendar, row]))
   return {
@@ -116,7 +118,7 @@ export async function toldCalendars({ collection }: Member) {
       const own = conflicts.rows.flatMap(({ calendar, ...conflict }) => (calendar === row.id ? conflict : []))
       return { ...told(row), entries, paired, conflicts: own }
     }),
-    isBusy: busy.rows.length > 0,
+    isBusy: busy.rowCount! > 0,
     /** The small calendar that was started with this server, to try it with; null where there is none. */
     standIn: process.env.FOLVET_CALENDAR || null,
   }

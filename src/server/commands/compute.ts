@@ -18,6 +18,7 @@ import { gatherTopics } from '../../core/commands/gather-topics'
 import { keepClipping } from '../../core/commands/keep-clipping'
 import { restoreMap, trashMaps } from '../../core/commands/maps'
 import { mergeMaps } from '../../core/commands/merge-maps'
+import { restoreTopic } from '../../core/commands/restore-topic'
 import { changeSearch, removeSearch } from '../../core/commands/searches'
 import { sendToMap } from '../../core/commands/send-to-map'
 import { setDates } from '../../core/commands/set-dates'
@@ -155,6 +156,11 @@ const commands = {
     z.strictObject({ maps: z.array(MapId).min(1).max(1_000) }),
     ({ maps }) => maps,
     async ({ records }, args) => trashMaps(records, args, newIds),
+  ),
+  'restore-topic': command(
+    z.strictObject({ topic: TopicId }),
+    ({ topic }) => [topic],
+    async ({ records }, args) => restoreTopic(records, args, newIds),
   ),
   'restore-map': command(
     z.strictObject({ map: MapId }),

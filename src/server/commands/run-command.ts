@@ -29,7 +29,8 @@ const MOST_ATTEMPTS = 4
 
 /**
  * Runs a command over the whole collection and commits what it makes. It is computed without holding the lock, and anew
- * where the collection has changed meanwhile; at last it is committed as it is, and checked like any other change.
+ * where the collection has changed meanwhile; at last it is committed where just what it changes is still as it was, and checked like
+ * any other change.
  */
 export async function runCommand(
   member: Member,
@@ -46,9 +47,10 @@ export async function runCommand(
     const forbidden = forbiddenEdit(change.edits, reach.everywhere, collection)
     if (forbidden) throw new Failure(403, forbidden.message)
     if (name === 'merge') await keepReport(collection, id, report)
-    const result = await submitChange(collection, { change, author, asOf: attempt < MOST_ATTEMPTS ? number : null })
+    const isLast = attempt === MOST_ATTEMPTS
+    const result = await submitChange(collection, { change, author, asOf: isLast ? null : number, isExact: isLast })
     if (result.ok) return { change: told(result.change), select, report }
     if (result.problem.code === 'forbidden') throw new Failure(403, result.problem.message)
-    if (result.problem.code !== 'moved') throw new Failure(409, result.problem.message)
+    if (result.problem.code !== 'moved' || isLast) throw new Failure(409, result.problem.message)
   }
 }

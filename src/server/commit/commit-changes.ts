@@ -2,6 +2,7 @@ import { type Change, type CommittedChange, type Edit, revertEdits, type ToldCha
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import { touchedMaps } from '../../core/changes/touched-maps'
+import { areAsSeen } from '../../core/changes/undo'
 import { digestEffects } from '../../core/network/digest-effects'
 import type { ChangeId, MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
@@ -35,6 +36,8 @@ export interface Submission {
   author: Author
   /** The number of the last change that was known when this one was made; refused as `moved` where there are others since. */
   asOf?: number | null
+  /** Refused as `moved` where something that it changes is not as it was seen when the change was made. */
+  isExact?: boolean
   /** The id of the first of several changes that are one step of history; null for a change by itself. */
   step?: ChangeId | null
 }
@@ -161,12 +164,13 @@ function prepareBatch(
 ): Batch {
   const at = new Date().toISOString()
   const batch: Batch = { results: [], committed: [], edits: [], created: new Map(), altered: new Map() }
-  batch.results = submissions.map(({ change, author, asOf = null, step = null }): CommitResult => {
+  batch.results = submissions.map(({ change, author, asOf = null, isExact = false, step = null }): CommitResult => {
     const before = known.get(change.id)
     if (before)
       return before.person === author.id ? { ok: true, change: before } : { ok: false, id: change.id, problem: TAKEN }
     if (asOf !== null && asOf !== last + batch.committed.length) return { ok: false, id: change.id, problem: MOVED }
-    const result = prepareChange(records, change.edits, true)
+    if (isExact && !areAsSeen(records, change.edits)) return { ok: false, id: change.id, problem: MOVED }
+    const result = prepareChange(records, change.edits, true, change.undoes !== null)
     if (!result.ok) return { ok: false, id: change.id, problem: result.problem }
     const problem =
       (limits && problemWithReach(records, result.edits, limits.grants, limits.homes)) ??

@@ -2,6 +2,7 @@ import { Box, Button, Menu } from '@mantine/core'
 import { IconAdjustments, IconBookmark, IconDoorExit, IconTrashX, IconUser, IconUserPlus } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import { z } from 'zod'
+import { forgetDrafts } from '../sync/drafts'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { ask, tellTrouble } from './api'
 import { forgetHalfWritten } from './half-written'
@@ -22,6 +23,7 @@ export function PersonMenu() {
   const signOut = () =>
     ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(() => {
       forgetHalfWritten()
+      forgetDrafts()
       forgetSettings()
       window.location.assign('/')
     }, tellTrouble)

@@ -26,6 +26,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { Announcer } from './Announcer'
 import { ApplySettings } from './ApplySettings'
+import { LeaveField } from './LeaveField'
 import { Boundary, TellMishaps } from './Mishaps'
 import { ShownInPlace } from './ShownInPlace'
 import { theme } from './theme'
@@ -41,6 +42,7 @@ export function Providers({ children }: { children: ReactNode }) {
         <TellMishaps />
         <Announcer />
         <ApplySettings />
+        <LeaveField />
         <Boundary what="This page">
           <ShownInPlace>{children}</ShownInPlace>
         </Boundary>

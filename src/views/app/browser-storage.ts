@@ -8,6 +8,15 @@ export const browserStorage = {
     }
   },
 
+  /** What was kept as JSON; null where that is nothing, or cannot be read any more. */
+  json<Kept>(name: string): Kept | null {
+    try {
+      return JSON.parse(this.get(name) ?? 'null')
+    } catch {
+      return null
+    }
+  },
+
   /** Whether it was kept: there may be no room, or the browser may keep nothing. */
   set(name: string, value: string): boolean {
     try {

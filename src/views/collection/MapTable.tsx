@@ -15,7 +15,7 @@ import type { FolderRecord } from '../../core/records/folder'
 import { FolderId, MapId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import type { MapDigest } from '../../core/records/snapshot'
-import { useDropTarget } from '../app/drop-target'
+import { useLetGo } from '../app/let-go'
 import { RowSpace, useRowsInView } from '../app/rows-in-view'
 import { useMapPeek } from '../pictures/ThumbnailPicture'
 import type { SortedBy, TableRow } from './folder-rows'
@@ -50,7 +50,7 @@ interface Props {
 export function MapTable(props: Props) {
   const { rows, by, sortBy, closed, maps, records, mayMove, put, putFolder } = props
   const [dragged, setDragged] = useState<string | null>(null)
-  const target = useDropTarget()
+  const letGo = useLetGo()
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const hasFolders = [...records.all('folder')].some(({ trashed }) => !trashed)
   const { body, visible, before, after, measure } = useRowsInView(rows.length, (index) => rows[index]!.key)
@@ -63,12 +63,12 @@ export function MapTable(props: Props) {
   return (
     <DndContext
       sensors={sensors}
-      collisionDetection={target.detect}
+      collisionDetection={letGo.detect}
       onDragStart={({ active }) => setDragged(String(active.id))}
       onDragCancel={() => setDragged(null)}
       onDragEnd={({ active }) => {
         setDragged(null)
-        const under = target.under()
+        const under = letGo.under()
         if (under === null || !mayMove || under === active.id) return
         const folder = under === OUTSIDE ? null : FolderId.parse(under)
         if (records.get('folder', String(active.id))) putFolder(FolderId.parse(active.id), folder)

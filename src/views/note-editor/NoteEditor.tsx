@@ -9,11 +9,14 @@ import { Fragment, Slice } from '@tiptap/pm/model'
 import { type Editor, useEditor } from '@tiptap/react'
 import StarterKit from '@tiptap/starter-kit'
 import { useEffect, useRef, useState } from 'react'
+import type { Change } from '../../core/changes/edit'
+import { writeNote } from '../../core/commands/write-note'
 import { type OwnAddress, writeOwnAddress } from '../../core/formats/own-address'
 import { FileId, TopicId } from '../../core/records/ids'
-import { type DocumentNode, type NoteSource, readNote, writeNote } from '../../core/text/note-document'
+import { type DocumentNode, type NoteSource, readNote, writeNote as writeBlocks } from '../../core/text/note-document'
 import { passageOf } from '../../core/text/passage'
 import { tellTrouble } from '../app/api'
+import { LateSave } from '../app/late-save'
 import { FindDialog } from '../dialogs/FindDialog'
 import { picturesAmong } from '../pictures/send-picture'
 import { upload } from '../sheet/upload'
@@ -112,14 +115,13 @@ export interface NoteSplit {
 }
 
 interface Loaded {
-  topic: string
+  topic: TopicId
   text: string
   source: NoteSource
   blocks: DocumentNode[]
-  save(base: string, text: string): void
 }
 
-function load(editor: Editor, { topic, text, save }: Pick<Loaded, 'topic' | 'text' | 'save'>): Loaded {
+function load(editor: Editor, { topic, text }: Pick<Loaded, 'topic' | 'text'>): Loaded {
   const source = readNote(text)
   editor.commands.setContent(
     { type: 'doc', content: source.blocks.length > 0 ? source.blocks : [{ type: 'paragraph' }] },
@@ -127,16 +129,23 @@ function load(editor: Editor, { topic, text, save }: Pick<Loaded, 'topic' | 'tex
   )
   return {
     topic,
-    save,
     text,
     source,
     blocks: source.blocks.length > 0 ? (editor.getJSON().content as DocumentNode[]) : [],
   }
 }
 
+/** What an editor says as CommonMark, null where that is what it was loaded with; and its blocks. */
+function writtenIn(editor: Editor, { text, source, blocks: before }: Loaded) {
+  const blocks = editor.getJSON().content as DocumentNode[]
+  const isEmpty = blocks.every((block) => block.type === 'paragraph' && !block.content?.length)
+  const written = isEmpty ? '' : writeBlocks(source, before, blocks)
+  return { written: written === text || (isEmpty && text.trim() === '') ? null : written, blocks }
+}
+
 /**
- * The rich text editor of a note. `text` is CommonMark; `save` gets the text that the person began with and the new
- * one, a moment after the last key and when the editor loses the focus. Opening and leaving alters nothing.
+ * The rich text editor of a note. `text` is CommonMark. It is saved, against the text that the person began with, a moment after
+ * the last key and when the editor loses the focus. Opening and leaving alters nothing.
  */
 export default function NoteEditor({
   topic,
@@ -149,12 +158,11 @@ export default function NoteEditor({
   stands = 'in the sheet',
   widen,
   onCover,
-  save,
   split,
   leave,
 }: {
   /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
-  topic: string
+  topic: TopicId
   text: string
   /** Called once, when the editor stands: gives what was typed before, and whether the person is still there. */
   takeOver(): { words: string; focused: boolean; pasted?: readonly Pasted[] }
@@ -170,7 +178,6 @@ export default function NoteEditor({
   onCover?(isCovered: boolean): void
   /** Where the person pressed to write there, in px of the window; at the end where nothing is said. */
   caret?: { x: number; y: number } | null
-  save(base: string, text: string): void
   /**
    * Makes a topic of a part of the note: of the block at the caret with Ctrl+Enter, a new one with Enter in an empty last
    * paragraph. Without it these keys do what they do in any text.
@@ -181,24 +188,34 @@ export default function NoteEditor({
   const loaded = useRef<Loaded | null>(null)
   const asked = useRef(focusRequest)
   asked.current = focusRequest
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
-  /** Since when something is not saved; null where all is. */
-  const unsavedSince = useRef<number | null>(null)
+  const session = useSessionHandle()
+  const [late] = useState(() => new LateSave(SAVE_AFTER_MS, LONGEST_UNSAVED_MS))
   const editorNow = useRef<Editor | null>(null)
   const saveNow = useRef((_: Editor) => {})
   saveNow.current = (editor) => {
-    clearTimeout(timer.current)
-    unsavedSince.current = null
+    late.settle()
     const before = loaded.current
     if (!before) return
-    const blocks = editor.getJSON().content as DocumentNode[]
-    const isEmpty = blocks.every((block) => block.type === 'paragraph' && !block.content?.length)
-    const written = isEmpty ? '' : writeNote(before.source, before.blocks, blocks)
-    if (written === before.text || (isEmpty && before.text.trim() === '')) return
-    before.save(before.text, written)
+    const { topic, text: base } = before
+    const { written, blocks } = writtenIn(editor, before)
+    session.endWriting({ topic, part: 'note' }, written, () =>
+      written === null
+        ? true
+        : session.run((records, newIds) => writeNote(records, { topic, base, text: written }, newIds)) !== null,
+    )
+    if (written === null) return
     const source = readNote(written)
     // Where the editor shows other blocks than a reading of the text gives, the next writing starts from the text.
     loaded.current = { ...before, text: written, source, blocks: source.slices.length === blocks.length ? blocks : [] }
+  }
+  /** The change that the note would be now. */
+  const draft = useRef((_: Editor): Change | null => null)
+  draft.current = (editor) => {
+    const before = loaded.current
+    const written = before && !editor.isDestroyed ? writtenIn(editor, before).written : null
+    if (!before || written === null) return null
+    const { topic, text: base } = before
+    return session.wouldBe((records, newIds) => writeNote(records, { topic, base, text: written }, newIds))
   }
   const splitAt = useRef<(editor: Editor, at: 'block' | 'end') => boolean>(() => false)
   splitAt.current = (editor, at) => {
@@ -209,8 +226,9 @@ export default function NoteEditor({
     const block = editor.state.doc.child(index)
     const isEmptyEnd = block.type.name === 'paragraph' && block.content.size === 0 && index === blocks.length - 1
     if (!now || !split || (at === 'end' && !(isEmptyEnd && index > 0))) return false
-    clearTimeout(timer.current)
-    const written = (part: DocumentNode[]) => (part.length > 0 ? writeNote(now.source, now.blocks, part) : '')
+    late.settle()
+    session.drafts.end({ topic, part: 'note' })
+    const written = (part: DocumentNode[]) => (part.length > 0 ? writeBlocks(now.source, now.blocks, part) : '')
     // What is left here is written by the split: leaving the editor writes nothing more.
     loaded.current = null
     split({
@@ -221,7 +239,6 @@ export default function NoteEditor({
     })
     return true
   }
-  const session = useSessionHandle()
   const [extensions] = useState(() => [
     ...SHARED,
     NotePicture.configure({ address: (file) => `/api/collections/${session.id}/files/${file}?width=1280` }),
@@ -232,7 +249,7 @@ export default function NoteEditor({
     const editor = editorNow.current
     const pictures = picturesAmong(files)
     if (!editor || !editable || pictures.length === 0) return false
-    for (const picture of pictures) void putPicture(session, editor, TopicId.parse(topic), picture, at)
+    for (const picture of pictures) void putPicture(session, editor, topic, picture, at)
     return true
   }
   // What was written here is read there.
@@ -301,7 +318,7 @@ export default function NoteEditor({
     },
     onCreate: ({ editor: created }) => {
       editorNow.current = created
-      loaded.current = load(created, { topic, text, save })
+      loaded.current = load(created, { topic, text })
       const { words, focused, pasted = [] } = takeOver()
       const first = words.slice(0, pasted[0]?.at)
       if (first.trim() !== '' && words.trim() !== text.trim()) {
@@ -336,12 +353,8 @@ export default function NoteEditor({
       }
     },
     onUpdate: ({ editor: changed }) => {
-      clearTimeout(timer.current)
-      const now = performance.now()
-      unsavedSince.current ??= now
-      // Who writes without a pause is saved all the same.
-      const latest = unsavedSince.current + LONGEST_UNSAVED_MS - now
-      timer.current = setTimeout(() => saveNow.current(changed), Math.max(0, Math.min(SAVE_AFTER_MS, latest)))
+      late.ask(() => saveNow.current(changed))
+      session.drafts.write({ topic, part: 'note' }, () => draft.current(changed))
     },
     onBlur: ({ editor: left }) => saveNow.current(left),
   })
@@ -350,7 +363,7 @@ export default function NoteEditor({
   useEffect(() => {
     if (!editor || editor.isDestroyed || !loaded.current || loaded.current.topic === topic) return
     saveNow.current(editor)
-    loaded.current = load(editor, { topic, text, save })
+    loaded.current = load(editor, { topic, text })
   }, [topic, editor])
 
   // Words of others, or an undo, arrive: shown at once unless this person has written since the last save.
@@ -359,7 +372,7 @@ export default function NoteEditor({
     if (!editor || editor.isDestroyed || !before || before.topic !== topic || text === before.text) return
     const blocks = editor.getJSON().content as DocumentNode[]
     const written =
-      before.blocks.length === 0 && before.text.trim() === '' ? '' : writeNote(before.source, before.blocks, blocks)
+      before.blocks.length === 0 && before.text.trim() === '' ? '' : writeBlocks(before.source, before.blocks, blocks)
     if (written.trim() !== before.text.trim()) return
     const { from } = editor.state.selection
     loaded.current = load(editor, { ...before, text })

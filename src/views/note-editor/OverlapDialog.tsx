@@ -1,5 +1,6 @@
 import { Button, Group, Stack, Text } from '@mantine/core'
 import type { Overlap } from '../../core/changes/overlaps'
+import { setText } from '../../core/commands/set-text'
 import { writeNote } from '../../core/commands/write-note'
 import type { TopicId } from '../../core/records/ids'
 import { lineDifference } from '../../core/text/line-difference'
@@ -16,10 +17,10 @@ function markedLines(text: string, other: string): { line: string; isOwn: boolea
   return lines.map((line, at) => ({ line, isOwn: own.has(at) }))
 }
 
-/** Two versions of a note, of which both stand in it, side by side: to leave both, or to keep one. */
+/** Two versions of a note, or of a topic's text, of which both stand in it, side by side: to leave both, or to keep one. */
 export default function OverlapDialog({
   topic,
-  overlap: { theirs, mine, joined },
+  overlap: { kind, theirs, mine, joined },
   onClose,
 }: {
   topic: TopicId
@@ -31,7 +32,8 @@ export default function OverlapDialog({
   const keep = (text: string) => {
     onClose()
     // What was written since is joined with it.
-    session.run((records, newIds) => writeNote(records, { topic, base: joined, text }, newIds))
+    const args = { topic, base: joined, text }
+    session.run((records, newIds) => (kind === 'note' ? writeNote : setText)(records, args, newIds))
   }
   const side = (label: string, text: string, other: string) => (
     <section aria-label={label}>
@@ -50,11 +52,15 @@ export default function OverlapDialog({
     </section>
   )
   return (
-    <Modal opened onClose={onClose} size="xl" title={`Two versions of the note of ${name.slice(0, 60)}`}>
+    <Modal
+      opened
+      onClose={onClose}
+      size="xl"
+      title={kind === 'note' ? `Two versions of the note of ${name.slice(0, 60)}` : 'Two versions of a topic'}
+    >
       <Stack gap="sm">
         <Text size="sm" c="dimmed">
-          Two people wrote into the same lines. Both versions stand in the note, one after the other; what differs is
-          marked.
+          Two people wrote into the same lines. Both versions stand there, one after the other; what differs is marked.
         </Text>
         <div className={styles.versions}>
           {side('What somebody else wrote', theirs, mine)}

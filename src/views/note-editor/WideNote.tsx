@@ -1,5 +1,4 @@
 import { useCallback, useState } from 'react'
-import { writeNote } from '../../core/commands/write-note'
 import type { TopicId } from '../../core/records/ids'
 import { FullWindow } from '../app/FullWindow'
 import { useSession } from '../sync/use-session'
@@ -27,7 +26,6 @@ export default function WideNote({ topic: id, onClose }: { topic: TopicId; onClo
           onFocused={onFocused}
           stands="in the whole window"
           onCover={setCovered}
-          save={(base, text) => session.run((records, newIds) => writeNote(records, { topic: id, base, text }, newIds))}
           leave={() => !isCovered && onClose()}
         />
       </div>

@@ -2,7 +2,8 @@ import { defaultKeymap, indentWithTab } from '@codemirror/commands'
 import { indentUnit } from '@codemirror/language'
 import { Annotation, EditorState } from '@codemirror/state'
 import { Decoration, EditorView, highlightActiveLine, keymap, MatchDecorator, ViewPlugin } from '@codemirror/view'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import type { IdSource } from '../../core/commands/command'
 import { rewriteOutline } from '../../core/commands/rewrite-outline'
 import {
   linesBelow,
@@ -13,11 +14,15 @@ import {
 } from '../../core/formats/outline-text'
 import { pastedList } from '../../core/formats/pasted-list'
 import type { TopicId } from '../../core/records/ids'
+import type { Records } from '../../core/records/records'
+import { LateSave } from '../app/late-save'
 import { useSession } from '../sync/use-session'
 import styles from './outline.module.css'
 
 /** A moment after the last key what was written becomes topics. */
 const WRITE_AFTER_MS = 350
+/** The same for who writes without a pause, counted from the first key. */
+const LONGEST_UNWRITTEN_MS = 1_500
 const fromRecords = Annotation.define<boolean>()
 
 /** Enter goes on with another item or heading on the same level. */
@@ -71,25 +76,34 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
   const session = useSession()
   const host = useRef<HTMLDivElement>(null)
   const editor = useRef<EditorView | null>(null)
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const [late] = useState(() => new LateSave(WRITE_AFTER_MS, LONGEST_UNWRITTEN_MS))
   const lines = linesBelow(session.records, head)
   const written = writeOutlineText(lines, form)
   /** What the text in the editor said when it last agreed with the records: what was written since is the person's. */
   const base = useRef<readonly TopicLine[]>(lines)
 
+  /** What is written and no topics yet; null where nothing is. */
+  const unwritten = () => {
+    const text = editor.current?.state.doc.toString()
+    return text === undefined || sameLines(text, writeOutlineText(base.current)) ? null : text
+  }
+  const rewrite = (text: string) => (records: Records, newIds: IdSource) =>
+    rewriteOutline(records, { head, base: base.current, text }, newIds)
   const write = useRef(() => {})
   write.current = () => {
-    clearTimeout(timer.current)
-    timer.current = undefined
-    const text = editor.current?.state.doc.toString()
-    if (text === undefined || sameLines(text, writeOutlineText(base.current))) return
-    let lines: readonly TopicLine[] = []
-    const written = session.run((records, newIds) => {
-      const outcome = rewriteOutline(records, { head, base: base.current, text }, newIds)
-      lines = outcome.lines
-      return outcome
+    late.settle()
+    const text = unwritten()
+    session.endWriting({ topic: head, part: 'outline' }, text, () => {
+      if (text === null) return true
+      let lines: readonly TopicLine[] = []
+      const written = session.run((records, newIds) => {
+        const outcome = rewrite(text)(records, newIds)
+        lines = outcome.lines
+        return outcome
+      })
+      if (written) base.current = lines
+      return written !== null
     })
-    if (written) base.current = lines
   }
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the text at the beginning; later ones come as changes.
@@ -120,6 +134,7 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
             ...defaultKeymap,
           ]),
           EditorView.domEventHandlers({
+            blur: () => write.current(),
             paste: (event, view) => {
               const { from, to } = view.state.selection.main
               const line = view.state.doc.lineAt(from)
@@ -138,8 +153,11 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
           }),
           EditorView.updateListener.of((update) => {
             if (!update.docChanged || update.transactions.some((one) => one.annotation(fromRecords))) return
-            clearTimeout(timer.current)
-            timer.current = setTimeout(() => write.current(), WRITE_AFTER_MS)
+            late.ask(() => write.current())
+            session.drafts.write({ topic: head, part: 'outline' }, () => {
+              const text = unwritten()
+              return text === null ? null : session.wouldBe(rewrite(text))
+            })
           }),
         ],
       }),
@@ -157,7 +175,9 @@ export default function OutlineText({ head, form, title }: { head: TopicId; form
   // biome-ignore lint/correctness/useExhaustiveDependencies: the lines are those of the text.
   useEffect(() => {
     const view = editor.current
-    if (!view || timer.current !== undefined) return
+    // What could not become topics is tried again, and stays as it is written where it still cannot.
+    if (view && !late.isDue) write.current()
+    if (!view || late.isDue || unwritten() !== null) return
     const shown = view.state.doc.toString()
     base.current = lines
     if (sameLines(shown, written)) return

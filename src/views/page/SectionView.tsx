@@ -1,14 +1,15 @@
 import { Textarea } from '@mantine/core'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { addTopic } from '../../core/commands/add-topic'
+import type { IdSource } from '../../core/commands/command'
 import { deleteTopics } from '../../core/commands/delete-topics'
 import { setText } from '../../core/commands/set-text'
 import { splitSection } from '../../core/commands/split-section'
 import { type Step, stepTopic } from '../../core/commands/step-topic'
-import { writeNote } from '../../core/commands/write-note'
 import { toneClass } from '../../core/look/families'
 import type { TopicId } from '../../core/records/ids'
 import { isRoot, parentOf } from '../../core/records/place'
+import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
 import { sayDays } from '../app/when'
@@ -113,9 +114,6 @@ export function SectionView({ section, index, number, isSelected, writing, write
             onFocused={askedNothing}
             stands="in a text"
             caret={writing.caret}
-            save={(base, text) =>
-              void session.run((records, newIds) => writeNote(records, { topic: id, base, text }, newIds))
-            }
             split={begin}
             leave={() => write(null)}
           />
@@ -207,15 +205,36 @@ function Heading({
 }: HeadingProps) {
   const session = useSession()
   const [text, setOwn] = useState(topic.text)
-  const field = useRef<HTMLTextAreaElement>(null)
+  /** The text with which the person began, and the one that stands in the field. */
+  const base = useRef(topic.text)
+  const now = useRef(text)
+  now.current = text
+  const input = useRef<HTMLTextAreaElement>(null)
   const Level = `h${Math.min(level + 2, 6)}` as 'h2'
-  useEffect(() => setOwn(topic.text), [topic.text])
   useEffect(() => {
-    if (isWritten) field.current?.focus()
+    // What is being written stays when somebody else rewords it.
+    if (now.current !== base.current) return
+    base.current = topic.text
+    setOwn(topic.text)
+  }, [topic.text])
+  useEffect(() => {
+    if (isWritten) input.current?.focus()
   }, [isWritten])
+  const field = { topic: topic.id, part: 'text' } as const
+  const reword = (text: string) => (records: Records, newIds: IdSource) =>
+    setText(records, { topic: topic.id, text: text.trim(), base: base.current }, newIds)
   const keep = () => {
-    if (text.trim() !== topic.text)
-      session.run((records, newIds) => setText(records, { topic: topic.id, text: text.trim() }, newIds))
+    const isNew = text.trim() !== base.current
+    session.endWriting(field, isNew ? text.trim() : null, () => !isNew || session.run(reword(text)) !== null)
+    base.current = text.trim()
+  }
+  const keepNow = useRef(keep)
+  keepNow.current = keep
+  // Where the page is left, or the topic goes elsewhere, before the heading is.
+  useEffect(() => () => keepNow.current(), [])
+  const change = (text: string) => {
+    setOwn(text)
+    session.drafts.write(field, () => session.wouldBe(reword(text)))
   }
   const isEmpty = text.trim() === '' && !topic.note && session.records.children(topic.id).length === 0
   const remove = () => {
@@ -242,8 +261,8 @@ function Heading({
   /** A new topic that is left empty is none. One that lost the keyboard because it was moved has it back. */
   const leaveNew = () => {
     const at = document.activeElement
-    if (at === field.current || !session.records.get('topic', topic.id)) return
-    if (at === document.body && field.current?.isConnected) field.current.focus()
+    if (at === input.current || !session.records.get('topic', topic.id)) return
+    if (at === document.body && input.current?.isConnected) input.current.focus()
     else if (isEmpty && !isRoot(topic))
       session.run((records, newIds) => deleteTopics(records, { topics: [topic.id] }, newIds))
   }
@@ -251,7 +270,7 @@ function Heading({
   return (
     <Level className={styles.heading}>
       <Textarea
-        ref={field}
+        ref={input}
         variant="unstyled"
         autosize
         dir="auto"
@@ -259,7 +278,7 @@ function Heading({
         placeholder="Untitled"
         classNames={{ input: styles.headingField }}
         value={text}
-        onChange={(event) => setOwn(event.currentTarget.value.replace(/\n+/g, ' '))}
+        onChange={(event) => change(event.currentTarget.value.replace(/\n+/g, ' '))}
         onFocus={() => !isWritten && begin()}
         onBlur={() => {
           keep()

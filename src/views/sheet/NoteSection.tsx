@@ -1,6 +1,8 @@
 import { Skeleton, Text } from '@mantine/core'
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react'
+import type { IdSource } from '../../core/commands/command'
 import { writeNote } from '../../core/commands/write-note'
+import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
 import type NoteEditor from '../note-editor/NoteEditor'
 import type { Pasted } from '../note-editor/NoteEditor'
@@ -75,8 +77,8 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
     if (focusRequest === 0 || !field.current) return
     field.current.focus()
   }, [focusRequest])
-  const save = (base: string, text: string) =>
-    session.run((records, newIds) => writeNote(records, { topic: topic.id, base, text }, newIds))
+  const write = (text: string) => (records: Records, newIds: IdSource) =>
+    writeNote(records, { topic: topic.id, base: base.current, text }, newIds)
   /** Who leaves has been here: an editor that comes later does not call back, not even before the request is known as met. */
   const goElsewhere = () => {
     left.current = focusRequest
@@ -103,6 +105,11 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
           base.current = text
           setBegun(true)
         }}
+        onInput={({ currentTarget }) =>
+          session.drafts.write({ topic: topic.id, part: 'note' }, () =>
+            session.wouldBe(write(asWords(currentTarget.value, pasted.current).trim())),
+          )
+        }
         onBlur={(event) => {
           // Who goes elsewhere is not called back by the editor when it comes. A window that is left, or the editor itself, is no such place.
           const { currentTarget } = event
@@ -110,8 +117,13 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
           const words = asWords(event.currentTarget.value, pasted.current)
           if (pasted.current.length > 0) event.currentTarget.value = words
           pasted.current = []
-          if (words.trim() === base.current.trim() || taken.current) return
-          save(base.current, words.trim())
+          if (taken.current) return
+          const isNew = words.trim() !== base.current.trim()
+          session.endWriting(
+            { topic: topic.id, part: 'note' },
+            isNew ? words.trim() : null,
+            () => !isNew || session.run(write(words.trim())) !== null,
+          )
           base.current = words.trim()
         }}
         onPaste={(event) => {
@@ -152,7 +164,6 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
             focusRequest={left.current === focusRequest ? 0 : focusRequest}
             onFocused={onFocused}
             leave={leave}
-            save={save}
             widen={() => workspace.dialog({ kind: 'note', topic: topic.id })}
           />
         </div>

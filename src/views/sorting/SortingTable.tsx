@@ -11,8 +11,8 @@ import type { TopicId } from '../../core/records/ids'
 import { parentOf } from '../../core/records/place'
 import type { TopicRecord } from '../../core/records/topic'
 import { announce } from '../app/announce'
-import { useDropTarget } from '../app/drop-target'
 import { FullWindow } from '../app/FullWindow'
+import { useLetGo } from '../app/let-go'
 import { rangeBetween } from '../app/range'
 import { useSession } from '../sync/use-session'
 import { PourField } from '../to-place/ToPlace'
@@ -44,7 +44,7 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
   const named = useCallback(() => setNaming(null), [])
   const room = useRef<HTMLDivElement>(null)
   const search = useRef(new TypedSearch())
-  const dropTarget = useDropTarget()
+  const letGo = useLetGo()
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }))
   const items = useMemo(() => [...bands.flatMap(({ band }) => band.items), ...table.pool], [bands, table])
   const order = useRef<readonly TopicId[]>([])
@@ -199,12 +199,12 @@ export default function SortingTable({ what, onClose }: { what: Sortable; onClos
     >
       <DndContext
         sensors={sensors}
-        collisionDetection={dropTarget.detect}
+        collisionDetection={letGo.detect}
         onDragStart={({ active: held }) => setDragged(held.id as TopicId)}
         onDragCancel={() => setDragged(null)}
         onDragEnd={() => {
           setDragged(null)
-          const under = dropTarget.under()
+          const under = letGo.under()
           if (under === null || !mayEdit) return
           if (under === NEW_BAND) makeNew(going)
           else if (under === POOL) move(going, holder)

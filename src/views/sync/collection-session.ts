@@ -18,9 +18,12 @@ import { announce } from '../app/announce'
 import { ask, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
 import { fontsHere } from '../app/late-parts'
+import { tellThatAlive } from '../app/tab'
 import { HeldSnapshot, Told } from './api-schemas'
+import { Buried, type BuriedWords } from './buried'
 import { ChangeFeed } from './change-feed'
 import { DigestRows } from './digest-rows'
+import { Drafts, type Field, recoverDrafts } from './drafts'
 import { HeldState } from './held-state'
 import { Jobs } from './jobs'
 import { OnServer } from './on-server'
@@ -40,9 +43,14 @@ export class CollectionSession {
   private readonly held = new HeldState()
   private readonly trial = new Trial(this.held, newIds, (change) => this.withPlaces(change))
   private readonly rows = new DigestRows()
+  private readonly buried: Buried
   private readonly own = new OwnHistory()
   readonly jobs = new Jobs()
   private readonly outbox: Outbox
+  /** What is being written here and is no change yet. */
+  readonly drafts: Drafts
+  /** The fields in which something was being written when a page of this person's came to no good end; it is saved since. */
+  readonly recovered: Field[] = []
   /** What the server, which knows the whole collection, can be asked to do. */
   readonly server: OnServer
   private readonly feed: ChangeFeed
@@ -74,11 +82,14 @@ export class CollectionSession {
       committed: (change, sent) => {
         this.own.noteEdits(change)
         for (const overlap of overlapsIn(sent, change)) this.onOverlap(overlap)
+        if (change.undoes && leavesOut(sent, change)) tell(LEFT_ALONE)
       },
       dropped: (change, message) => this.drop(change, message),
       changed: () => this.changed(),
       wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
     })
+    this.drafts = new Drafts(id, person)
+    this.buried = new Buried(this.held.records, person, (map) => this.isOpen(map))
     this.feed = new ChangeFeed(id, digest.number, {
       take: (changes) => this.take(changes),
       takeRows: (rows, number) => this.takeRows(rows, number),
@@ -99,7 +110,10 @@ export class CollectionSession {
     const digest = await ask(CollectionDigest, `/api/collections/${collection}`)
     const session = new CollectionSession(digest)
     const { changes, asides } = await unsentOf(collection, digest.person)
-    session.outbox.restore(changes, asides)
+    tellThatAlive()
+    const drafts = await recoverDrafts(collection, digest.person)
+    session.outbox.restore([...changes, ...drafts.map(({ change }) => change)], asides)
+    session.recovered.push(...drafts.map(({ field }) => field))
     window.addEventListener('online', () => session.wake())
     void ask(z.array(Told), `/api/collections/${collection}/changes`).then((before) => {
       session.own.begin(before)
@@ -159,6 +173,9 @@ export class CollectionSession {
 
   /** Hears of notes in which what this person wrote met what somebody else did. */
   onOverlap: (overlap: Overlap) => void = () => undefined
+
+  /** Hears of what this person wrote and somebody else has put into the trash with what it belongs to. */
+  onBuried: (words: BuriedWords) => void = () => undefined
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener)
@@ -320,11 +337,39 @@ export class CollectionSession {
   }
 
   /** Gives the topic being written its text and sends it; null or an empty text takes it away again. */
-  finishComposing(text: string | null): void {
+  finishComposing(text: string | null): boolean {
     const finished = this.trial.finish(text)
-    if (finished?.change) this.performEvened(finished.change)
-    else if (finished) this.changed()
+    if (finished?.change) return this.performEvened(finished.change)
+    if (finished) this.changed()
+    return true
   }
+
+  /**
+   * Ends the writing in a field: `keep` does what was written and tells whether it could. What could not be done, because what it
+   * belongs to is gone, is set aside with its words; null for words that are given up.
+   */
+  endWriting(field: Field, words: string | null, keep: () => boolean): void {
+    const draft = words === null ? null : this.drafts.last(field, words)
+    const isKept = keep()
+    this.drafts.end(field)
+    if (isKept || !draft) return
+    this.outbox.setAside(draft, 'What it belongs to has changed or is gone since you began to write.')
+    this.changed()
+  }
+
+  /** The change that a command would make now, without making it; null where it would make none. */
+  wouldBe(command: (records: Records, newIds: IdSource) => Outcome): Change | null {
+    try {
+      const { change } = command(this.records, newIds)
+      return change.edits.length > 0 ? change : null
+    } catch (error) {
+      if (error instanceof Refusal) return null
+      throw error
+    }
+  }
+
+  /** The change that adds the topic being written with a text; null where that is none. */
+  composedAs = (text: string): Change | null => this.trial.composedAs(text)
 
   /** Carries out a change, lets the sides of its map find their balance, and says which branches went where for that. */
   private performEvened(change: Change): boolean {
@@ -415,7 +460,8 @@ export class CollectionSession {
   private drop(change: Change, message: string): void {
     this.own.forget(change.id)
     this.held.drop(change.id)
-    tellTrouble(new Error(`“${change.label}” could not be saved: ${message} It is kept under “not saved”.`))
+    const ending = change.undoes ? '' : ' It is kept under “not saved”.'
+    tellTrouble(new Error(`“${change.label}” could not be saved: ${message}${ending}`))
   }
 
   private wake(): void {
@@ -438,6 +484,7 @@ export class CollectionSession {
     this.changesHeard += changes.length
     const incomplete = this.held.commit(changes)
     for (const map of incomplete) void this.openMap(map).catch(tellTrouble)
+    for (const words of this.buried.look(changes)) this.onBuried(words)
     this.changed()
   }
 
@@ -513,9 +560,18 @@ export class CollectionSession {
       this.changed()
       return
     }
-    if (this.perform(change) && leftAlone.length > 0) tell('Some of it was changed by others since and stays as it is.')
+    if (this.perform(change) && leftAlone.length > 0) tell(LEFT_ALONE)
   }
 }
+
+const LEFT_ALONE = 'Some of it was changed by others since and stays as it is.'
+
+/** Whether something that a change was to set was not set when it was stored. */
+const leavesOut = (sent: Change, stored: Change): boolean =>
+  sent.edits.some(({ kind, id, after }) => {
+    const done = stored.edits.find((edit) => edit.kind === kind && edit.id === id)
+    return Object.keys(after).some((field) => !done || !(field in done.after))
+  })
 
 /** The texts that a change brings. */
 export const wordsIn = (change: Change): string[] =>

@@ -29,7 +29,7 @@ export class HeldState {
 
   /** Applies a change of this person at once; refused where it cannot be. */
   perform(change: Change): { ok: true } | { ok: false; problem: Problem } {
-    const prepared = prepareChange(this.records, change.edits, false)
+    const prepared = prepareChange(this.records, change.edits, false, change.undoes !== null)
     if (!prepared.ok) return prepared
     this.pending.push({ change, applied: prepared.edits })
     return { ok: true }
@@ -153,7 +153,7 @@ export class HeldState {
     for (const { change } of again) {
       if (change.id === without) continue
       // What can no longer be done here is still sent: the server decides, and says so.
-      const prepared = prepareChange(this.records, change.edits, false)
+      const prepared = prepareChange(this.records, change.edits, false, change.undoes !== null)
       this.pending.push({ change, applied: prepared.ok ? prepared.edits : [] })
     }
   }

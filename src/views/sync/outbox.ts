@@ -162,11 +162,15 @@ export class Outbox {
     if (result.ok) {
       this.post.forget(id)
       this.post.committed(result.change, sent)
+    } else if (sent.undoes) {
+      // Nothing that was written is in it, but what was there before.
+      this.post.forget(id)
+      this.post.dropped(sent, result.problem.message)
     } else this.setAside(sent, result.problem.message)
   }
 
-  /** What is refused is not forgotten: it is kept, with why, until the person has done something with it. */
-  private setAside(change: Change, message: string): void {
+  /** What is refused, by the server or before it was sent, is not forgotten: it is kept, with why, until the person has done something with it. */
+  setAside(change: Change, message: string): void {
     this.asides.push({ change, message })
     this.post.keep(change, message)
     this.post.dropped(change, message)

@@ -65,14 +65,20 @@ export class Trial {
 
   /** Takes the topic being written away; returns the change that adds it with a text, null without one. */
   finish(text: string | null): { change: Change | null } | null {
-    const change = this.composed
-    if (!change) return null
+    if (!this.composed) return null
+    const change = this.composedAs(text)
+    this.held.drop(this.composed.id)
     this.composed = null
-    this.held.drop(change.id)
-    if (text === null || text.trim() === '') return { change: null }
+    return { change }
+  }
+
+  /** The change that adds the topic being written with a text; null where there is none, or no text. */
+  composedAs(text: string | null): Change | null {
+    const change = this.composed
+    if (!change || text === null || text.trim() === '') return null
     const edits = change.edits.map((edit) =>
       edit.kind === 'topic' && edit.before === null ? { ...edit, after: { ...edit.after, text } } : edit,
     )
-    return { change: { ...change, label: `Add ${named(text)}`, edits } }
+    return { ...change, label: `Add ${named(text)}`, edits }
   }
 }

@@ -49,8 +49,8 @@ async function kept(): Promise<[string, Kept][]> {
 export async function unsentOf(collection: string, person: string): Promise<{ changes: Change[]; asides: Aside[] }> {
   const all = new Map(await kept())
   for (const id of browserStorage.below(AT_ONCE)) {
-    const late = browserStorage.get(AT_ONCE + id)
-    if (late !== null) all.set(id, JSON.parse(late))
+    const late = browserStorage.json<Kept>(AT_ONCE + id)
+    if (late) all.set(id, late)
   }
   const own = [...all.values()]
     .filter((kept) => kept.collection === collection && kept.person === person)

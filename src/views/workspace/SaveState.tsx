@@ -1,8 +1,9 @@
 import { Anchor } from '@mantine/core'
+import { useSyncExternalStore } from 'react'
 import { counted } from '../../core/text/counted'
 import type { CollectionSession } from '../sync/collection-session'
 import { NotSavedNotice } from '../sync/NotSaved'
-import { useCalmPart } from '../sync/use-session'
+import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import styles from './workspace.module.css'
 
 const savedIn = ({ saved, notSaved }: CollectionSession) => ({ ...saved, isAside: notSaved.length > 0 })
@@ -10,12 +11,15 @@ const savedIn = ({ saved, notSaved }: CollectionSession) => ({ ...saved, isAside
 /** How far what was done here is saved, and what could not be saved. */
 export function SaveState() {
   const { state, changes: count, isAside } = useCalmPart(savedIn)
+  const { drafts } = useSessionHandle()
+  const isWriting = useSyncExternalStore(drafts.subscribe, drafts.isWriting)
   const kept = counted(count, 'change is', 'changes are')
   return (
     <>
       <NotSavedNotice />
       <span role="status" className={state === 'waiting' || state === 'signed out' ? styles.warn : undefined}>
-        {state === 'saved' && (isAside ? 'Everything else is saved' : 'Everything is saved')}
+        {state === 'saved' && !isWriting && (isAside ? 'Everything else is saved' : 'Everything is saved')}
+        {state === 'saved' && isWriting && 'You are writing …'}
         {state === 'saving' && 'Saving …'}
         {state === 'waiting' && `No connection: ${kept} kept here and will be sent`}
         {state === 'signed out' && (

@@ -42,6 +42,8 @@ export function TextField({
   onEnd(): void
 }) {
   const [text, setFieldText] = useState(editing.text ?? session.records.get('topic', editing.topic)?.text ?? '')
+  /** The text with which the person began. */
+  const [base] = useState(() => session.records.get('topic', editing.topic)?.text ?? '')
   const [isNew] = useState(() => session.isComposing(editing.topic))
   const field = useRef<HTMLTextAreaElement>(null)
   const ended = useRef(false)
@@ -60,12 +62,15 @@ export function TextField({
     ended.current = true
     const { topic } = editing
     const before = session.records.get('topic', topic)
-    if (session.isComposing(topic)) {
-      session.finishComposing(kept)
-      if (kept !== null && addressIn(kept) !== null)
-        session.run((records, newIds) => setText(records, { topic, text: kept }, newIds))
-    } else if (kept !== null && before && kept !== before.text)
-      session.run((records, newIds) => setText(records, { topic, text: kept }, newIds))
+    const reword = (text: string, base?: string) =>
+      session.run((records, newIds) => setText(records, { topic, text, base }, newIds)) !== null
+    const words = kept === base ? null : kept
+    session.endWriting({ topic, part: 'text' }, words, () => {
+      if (!session.isComposing(topic)) return words === null || reword(words, base)
+      const isAdded = session.finishComposing(kept)
+      if (isAdded && words !== null && addressIn(words) !== null) reword(words)
+      return isAdded
+    })
     const still = session.records.get('topic', topic)
     if (useWorkspace.getState().panes[index]?.editing?.topic === topic) {
       workspace.edit(index, null)
@@ -73,6 +78,15 @@ export function TextField({
       if (!still) workspace.select(index, back ? [back] : [])
     }
     return still ?? null
+  }
+  const change = (text: string) => {
+    const { topic } = editing
+    setFieldText(text)
+    session.drafts.write({ topic, part: 'text' }, () =>
+      session.isComposing(topic)
+        ? session.composedAs(text)
+        : session.wouldBe((records, newIds) => setText(records, { topic, text, base }, newIds)),
+    )
   }
   /** The same with the keyboard back on the map or in the outline. */
   const leave = (kept: string | null) => {
@@ -84,14 +98,7 @@ export function TextField({
   // Where the topic is folded away, or its map or the page is left, before the field is.
   const leaveNow = useRef(() => {})
   leaveNow.current = () => void end(text)
-  useEffect(() => {
-    const hide = () => leaveNow.current()
-    window.addEventListener('pagehide', hide)
-    return () => {
-      window.removeEventListener('pagehide', hide)
-      hide()
-    }
-  }, [])
+  useEffect(() => () => leaveNow.current(), [])
 
   /** Goes on with the next new topic, or moves this one, as long as it is empty, to where that would be. */
   const goOn = (towards: 'sibling' | 'child' | 'out') => {
@@ -156,7 +163,7 @@ export function TextField({
         aria-describedby={about}
         maxLength={MAX_TOPIC_TEXT}
         rows={1}
-        onChange={(event) => setFieldText(event.currentTarget.value)}
+        onChange={(event) => change(event.currentTarget.value)}
         onBlur={() => void end(text)}
         onPointerDown={(event) => event.stopPropagation()}
         onKeyDown={press}

@@ -18,6 +18,7 @@ import { TopicSheet } from '../sheet/TopicSheet'
 import { pouredOn } from '../stage/PourPanel'
 import { rehearse } from '../stage/rehearse'
 import { Stage } from '../stage/Stage'
+import type { BuriedWords } from '../sync/buried'
 import type { CollectionSession } from '../sync/collection-session'
 import { SessionProvider, useSession, useStartedSession } from '../sync/use-session'
 import { DragWords } from './DragWords'
@@ -27,6 +28,7 @@ import { StatusLine } from './StatusLine'
 import { Surroundings } from './Surroundings'
 import { situationOf } from './situation'
 import { TopBar } from './TopBar'
+import { useRecovered } from './use-recovered'
 import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
 import { FACES, faceNamed, type Pane, SECTIONS, type Section, useWorkspace, workspace } from './workspace-store'
@@ -73,11 +75,30 @@ export function Workspace({
 
 /** Tells who wrote a note that somebody else wrote into the same lines, with the way to see both. */
 function tellOverlap(session: CollectionSession, overlap: Overlap): void {
-  const [topic] = session.records.carriersOf(overlap.note)
+  const { kind, id } = overlap
+  const topic = kind === 'topic' ? session.records.get('topic', id) : [...session.records.carriersOf(id)][0]
   if (!topic) return
-  const words = `Somebody else wrote into the same lines of the note of ${topic.text || 'Untitled'}. Both versions stand in it.`
+  const words =
+    kind === 'topic'
+      ? `Somebody else reworded this topic as well: “${overlap.theirs || 'Untitled'}”. Both versions stand in it.`
+      : `Somebody else wrote into the same lines of the note of ${topic.text || 'Untitled'}. Both versions stand in it.`
   const go = () => workspace.dialog({ kind: 'overlap', topic: topic.id, overlap })
   tellHappened(words, [{ name: 'Side by side', go }])
+}
+
+/** Tells what this person wrote and somebody else has put into the trash, with the ways out of it. */
+function tellBuried(session: CollectionSession, { head, by, topics }: BuriedWords): void {
+  const nameOf = (topic: TopicId) => `“${session.records.get('topic', topic)?.text.slice(0, 60) || 'Untitled'}”`
+  const [first, ...more] = topics
+  const what = more.length > 0 ? `${topics.length} topics that you wrote lie` : `${nameOf(first!)} lies`
+  const where = session.records.get('topic', head) && head !== first ? ` with ${nameOf(head)}` : ''
+  const words = `${what} in the trash${where}: ${by ?? 'somebody else'} put it there.`
+  tellHappened(words, [
+    { name: 'Bring it back', go: () => void session.server.command('restore-topic', { topic: head }) },
+    ...(head === first
+      ? []
+      : [{ name: 'Put it elsewhere', go: () => workspace.dialog({ kind: 'send', topics, copies: false }) }]),
+  ])
 }
 
 /** Tells which branches have changed sides, and shows the first of them on request. */
@@ -151,6 +172,7 @@ function Shell({ first }: { first: MapId }) {
       )
       return [...now.map(({ map }) => map), ...behind]
     }
+    session.onBuried = (words) => tellBuried(session, words)
     session.onOverlap = (overlap) => tellOverlap(session, overlap)
   }, [session])
   useEffect(() => {
@@ -205,6 +227,8 @@ function Shell({ first }: { first: MapId }) {
       }
     }
   })
+
+  useRecovered(session)
 
   // Who comes from the atlas or the ledger to merge maps is asked how.
   const merged = useRef(mergedInAddress())

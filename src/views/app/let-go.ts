@@ -7,9 +7,9 @@ type DropTargets = Parameters<CollisionDetection>[0]
  * What lies below the pointer while something is dragged, and where it is let go. What was last drawn is not asked for that: a quick
  * hand lets go before it is drawn anew.
  */
-export class DropTarget {
+export class LetGo {
   private last: DropTargets | null = null
-  private letGo: { x: number; y: number } | null = null
+  private at: { x: number; y: number } | null = null
 
   readonly detect: CollisionDetection = (targets) => {
     this.last = targets
@@ -17,25 +17,25 @@ export class DropTarget {
   }
 
   readonly up = ({ clientX: x, clientY: y }: PointerEvent): void => {
-    this.letGo = { x, y }
+    this.at = { x, y }
   }
 
   /** The id of what lies where the pointer was let go; null where nothing does. */
   under(): string | null {
-    if (!this.last || !this.letGo) return null
+    if (!this.last || !this.at) return null
     const droppableRects: DropTargets['droppableRects'] = new Map()
     for (const { id, node } of this.last.droppableContainers)
       if (node.current) droppableRects.set(id, node.current.getBoundingClientRect())
-    const [first] = pointerWithin({ ...this.last, droppableRects, pointerCoordinates: this.letGo })
+    const [first] = pointerWithin({ ...this.last, droppableRects, pointerCoordinates: this.at })
     return first ? String(first.id) : null
   }
 }
 
-export function useDropTarget(): DropTarget {
-  const [target] = useState(() => new DropTarget())
+export function useLetGo(): LetGo {
+  const [letGo] = useState(() => new LetGo())
   useEffect(() => {
-    window.addEventListener('pointerup', target.up, { capture: true })
-    return () => window.removeEventListener('pointerup', target.up, { capture: true })
-  }, [target])
-  return target
+    window.addEventListener('pointerup', letGo.up, { capture: true })
+    return () => window.removeEventListener('pointerup', letGo.up, { capture: true })
+  }, [letGo])
+  return letGo
 }
