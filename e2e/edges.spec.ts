@@ -426,3 +426,80 @@ test('only what shows something of a change is drawn anew', async ({ page, brows
   expect(sum(moved, /^(Garden|Spring|Weed|Prune|Water|Winter)/), JSON.stringify(moved)).toBe(0)
   expect(sum(moved, /^Topic sheet$|^Surroundings$|^header$|^footer$/), JSON.stringify(moved)).toBe(0)
 })
+
+test('a page that crashes takes nothing along: what was being written is there again, at its field', async ({
+  page,
+  context,
+}) => {
+  await plantGarden(page, '- Peas\n- Beans')
+  const address = page.url()
+  let at = page
+  /** Without a connection, so that nobody but the browser can have it. */
+  const crashWhile = async (begin: () => Promise<void>, words: string) => {
+    await begin()
+    await allSaved(at)
+    await context.setOffline(true)
+    await at.keyboard.type(words)
+    await expect(at.getByText(/^(You are writing …|No connection: 1 change is kept)/)).toBeVisible()
+    // So long a key may be before it is kept.
+    await at.waitForTimeout(300)
+    const client = await context.newCDPSession(at)
+    const crashed = at.waitForEvent('crash')
+    void client.send('Page.crash').catch(() => {})
+    await crashed
+    await at.close()
+    await context.setOffline(false)
+    at = await context.newPage()
+    await at.goto(address)
+    await expect(at.getByText(/^What was being written when the page went is kept:/)).toBeVisible()
+  }
+  const field = () => at.getByRole('textbox', { name: 'Text of the topic' })
+  await crashWhile(async () => {
+    await selectTopic(at, 'Beans')
+    await at.keyboard.press('Enter')
+  }, 'Half a topic')
+  await expect(field()).toHaveValue('Half a topic')
+  await expect(field()).toBeFocused()
+  await at.keyboard.type(' and the rest')
+  await at.keyboard.press('Enter')
+  await expect(topic(at, 'Half a topic and the rest')).toBeVisible()
+  await crashWhile(async () => {
+    await selectTopic(at, 'Peas')
+    await at.keyboard.press('F2')
+    await at.keyboard.press('End')
+  }, ' in rows')
+  await expect(field()).toHaveValue('Peas in rows')
+  await at.keyboard.press('Enter')
+  await crashWhile(async () => {
+    await selectTopic(at, 'Peas in rows')
+    await at.keyboard.press('Alt+n')
+    await expect(at.locator('.tiptap')).toBeFocused()
+  }, 'Sow them in April')
+  await expect(at.locator('.tiptap')).toHaveText('Sow them in April')
+  await expect(at.locator('.tiptap')).toBeFocused()
+})
+
+test('who writes below what somebody else puts into the trash is told, and brings it back', async ({
+  page,
+  browser,
+}) => {
+  await plantGarden(page, '- Peas\n- Beans')
+  await allSaved(page)
+  const other = await elsewhere(browser, page)
+  await page.context().setOffline(true)
+  await selectTopic(page, 'Peas')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('In two rows')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await selectTopic(other, 'Peas')
+  await other.keyboard.press('Delete')
+  await expect(topic(other, 'Peas')).toBeHidden()
+  await allSaved(other)
+  await page.context().setOffline(false)
+  await expect(page.getByText(/^“In two rows” lies in the trash with “Peas”: you put it there\.$/)).toBeVisible()
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(topic(page, 'In two rows')).toBeVisible()
+  await expect(topic(other, 'In two rows')).toBeVisible()
+  await other.context().close()
+})

@@ -3,10 +3,12 @@ import type { CommittedChange, ToldChange } from '../../core/changes/edit'
 import { ChangeId, TopicId } from '../../core/records/ids'
 import { type MapSnapshot, ToldJob } from '../../core/records/snapshot'
 
+/** A change as the server answers when it has committed it. */
+export type AnsweredChange = CommittedChange & Pick<ToldChange, 'maps'>
+
 /** Our own server checked these when it committed them; here only the frame is looked at. */
-const isCommitted = (value: unknown): value is CommittedChange =>
-  typeof value === 'object' && value !== null && 'number' in value && 'edits' in value && Array.isArray(value.edits)
-const Committed = z.custom<CommittedChange>(isCommitted)
+const isAnswered = (value: unknown): value is AnsweredChange => isTold(value) && Array.isArray(value.edits)
+const Committed = z.custom<AnsweredChange>(isAnswered)
 
 /** A change of which the edits may be left out. */
 const isTold = (value: unknown): value is ToldChange =>

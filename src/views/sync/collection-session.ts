@@ -44,6 +44,8 @@ export class CollectionSession {
   private readonly trial = new Trial(this.held, newIds, (change) => this.withPlaces(change))
   private readonly rows = new DigestRows()
   private readonly buried: Buried
+  /** Changes that were made in this window. */
+  private readonly madeHere = new Set<string>()
   private readonly own = new OwnHistory()
   readonly jobs = new Jobs()
   private readonly outbox: Outbox
@@ -80,6 +82,7 @@ export class CollectionSession {
       },
       forget: (change) => void forgetUnsent(change).catch(() => {}),
       committed: (change, sent) => {
+        this.held.answered(change.id, change)
         this.own.noteEdits(change)
         for (const overlap of overlapsIn(sent, change)) this.onOverlap(overlap)
         if (change.undoes && leavesOut(sent, change)) tell(LEFT_ALONE)
@@ -89,7 +92,12 @@ export class CollectionSession {
       wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
     })
     this.drafts = new Drafts(id, person)
-    this.buried = new Buried(this.held.records, person, (map) => this.isOpen(map))
+    this.buried = new Buried(
+      this.held.records,
+      person,
+      (map) => this.isOpen(map),
+      (change) => this.madeHere.has(change),
+    )
     this.feed = new ChangeFeed(id, digest.number, {
       take: (changes) => this.take(changes),
       takeRows: (rows, number) => this.takeRows(rows, number),
@@ -100,7 +108,10 @@ export class CollectionSession {
     })
     this.server = new OnServer(id, this.jobs, {
       sent: () => this.outbox.run(),
-      willBeMade: (change) => this.own.willBeMade(change, this.shown()),
+      willBeMade: (change) => {
+        this.madeHere.add(change)
+        this.own.willBeMade(change, this.shown())
+      },
       made: (change) => this.own.note(change, this.shown()),
       catchUp: () => this.feed.catchUp(),
     })
@@ -112,6 +123,7 @@ export class CollectionSession {
     const { changes, asides } = await unsentOf(collection, digest.person)
     tellThatAlive()
     const drafts = await recoverDrafts(collection, digest.person)
+    for (const change of [...changes, ...drafts.map(({ change }) => change)]) session.held.restore(change)
     session.outbox.restore([...changes, ...drafts.map(({ change }) => change)], asides)
     session.recovered.push(...drafts.map(({ field }) => field))
     window.addEventListener('online', () => session.wake())
@@ -402,6 +414,7 @@ export class CollectionSession {
     }
     const maps = touchedMaps(this.records, change.edits)
     announce(change.label)
+    this.madeHere.add(change.id)
     this.own.note({ ...change, maps: maps === 'all' ? null : [...maps] }, this.shown())
     send()
     this.changed()
@@ -472,7 +485,10 @@ export class CollectionSession {
   private setConnected(isConnected: boolean): void {
     if (this.isConnected === isConnected) return
     this.isConnected = isConnected
-    if (isConnected) this.outbox.wake()
+    if (isConnected) {
+      this.outbox.wake()
+      for (const map of this.held.staleMaps) void this.openMap(map).catch(tellTrouble)
+    }
     this.changed()
   }
 

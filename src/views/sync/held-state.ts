@@ -7,10 +7,20 @@ import type { RecordByKind, RecordKind } from '../../core/records/kinds'
 import { Records } from '../../core/records/records'
 import { type FarTopic, type MapSnapshot, putSnapshot } from '../../core/records/snapshot'
 
+/** How a change was committed: its number, and the maps on which it is seen; null for all of them. */
+type Committed = Pick<ToldChange, 'number' | 'maps'>
+
+/**
+ * A change of this person that is shown on top of what is committed. It is waiting until the server has answered or told of it; then it
+ * is committed, and ends when it is told with its edits, or when snapshots with its number or a later one have come of all open maps
+ * on which it is seen, and of no open map something is known to be missing.
+ */
 interface Pending {
   change: Change
   /** The edits as they were applied here. */
   applied: Edit[]
+  /** Null while it is waiting. */
+  committed: Committed | null
 }
 
 /** How many committed changes are kept for replaying onto a snapshot that is older than what is held. */
@@ -25,14 +35,44 @@ export class HeldState {
   readonly farTopics = new Map<string, FarTopic>()
   readonly openMaps = new Set<string>()
   private readonly pending: Pending[] = []
+  /** The number of the last snapshot of each open map. */
+  private readonly snapshots = new Map<string, number>()
+  /** Open maps of which changes were told without their edits, with the number of the last one: a later snapshot is needed. */
+  private readonly stale = new Map<string, number>()
   private readonly recent: ToldChange[] = []
 
   /** Applies a change of this person at once; refused where it cannot be. */
   perform(change: Change): { ok: true } | { ok: false; problem: Problem } {
     const prepared = prepareChange(this.records, change.edits, false, change.undoes !== null)
     if (!prepared.ok) return prepared
-    this.pending.push({ change, applied: prepared.edits })
+    this.pending.push({ change, applied: prepared.edits, committed: null })
     return { ok: true }
+  }
+
+  /** Takes a change of before that the server may not know yet: it is applied when the map is here to which it belongs. */
+  restore(change: Change): void {
+    this.beneathPending(() => this.pending.push({ change, applied: [], committed: null }))
+  }
+
+  /** The server has answered that it has committed a change. */
+  answered(id: string, committed: Committed): void {
+    const pending = this.pending.find(({ change }) => change.id === id)
+    if (!pending) return
+    pending.committed = committed
+    if (this.isOver(pending)) this.drop(id)
+  }
+
+  /** Open maps of which more has been told than is here. */
+  get staleMaps(): string[] {
+    return [...this.stale.keys()]
+  }
+
+  private isOver({ committed }: Pending): boolean {
+    if (!committed || this.stale.size > 0) return false
+    const { number, maps } = committed
+    return [...(maps ?? this.openMaps)].every(
+      (map) => !this.openMaps.has(map) || (this.snapshots.get(map) ?? 0) >= number,
+    )
   }
 
   /** Takes a pending change back, because it was refused or given up. */
@@ -58,8 +98,10 @@ export class HeldState {
     if (rest.length === 0) return incomplete
     this.beneathPending(() => {
       for (const change of rest) {
+        // Told without its edits it stays until a snapshot has them: what was written does not go away meanwhile.
         const own = this.pending.findIndex((pending) => pending.change.id === change.id)
-        if (own >= 0) this.pending.splice(own, 1)
+        if (own >= 0 && change.edits) this.pending.splice(own, 1)
+        else if (own >= 0) this.pending[own]!.committed = change
         this.applyTold(change, incomplete)
         this.remember(change)
       }
@@ -73,6 +115,8 @@ export class HeldState {
    */
   private acknowledge(changes: readonly ToldChange[]): readonly ToldChange[] {
     let done = 0
+    // What is moved out of a map of which something is missing is looked at more closely.
+    if (this.stale.size > 0) return changes
     for (const change of changes) {
       const [first] = this.pending
       if (first?.change.id !== change.id || !dequal(first.applied, change.edits)) break
@@ -84,13 +128,21 @@ export class HeldState {
   }
 
   /** A change that was told without its edits, though it is seen on a map that is open here: that is asked for again. */
-  private applyTold({ edits, maps }: ToldChange, incomplete: Set<string>): void {
+  private applyTold({ number, edits, maps }: ToldChange, incomplete: Set<string>): void {
     const created = new Set(edits?.flatMap(({ id, before }) => (before === null ? id : [])))
+    const needs = (map: string) => {
+      incomplete.add(map)
+      this.stale.set(map, number)
+    }
     for (const edit of edits ?? []) {
+      // What comes from a map of which not all is known brings what is not known along.
+      const from = edit.kind === 'topic' && edit.after.place ? this.records.get('topic', edit.id)?.place.map : undefined
+      const to = edit.kind === 'topic' ? edit.after.place?.map : undefined
+      if (from && to && from !== to && this.stale.has(from) && this.openMaps.has(to)) needs(to)
       this.applyCommitted(edit, incomplete)
       if (this.needsMore(edit, created)) for (const map of maps ?? []) if (this.openMaps.has(map)) incomplete.add(map)
     }
-    if (!edits) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) incomplete.add(map)
+    if (!edits) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) needs(map)
   }
 
   /** Whether an edit leads to what is not held, so that an open map on which it is seen has to be asked for again. */
@@ -123,6 +175,8 @@ export class HeldState {
       putSnapshot(this.records, snapshot)
       for (const far of snapshot.farTopics) this.farTopics.set(far.id, far)
       this.openMaps.add(snapshot.map)
+      this.snapshots.set(snapshot.map, snapshot.number)
+      if ((this.stale.get(snapshot.map) ?? 0) <= snapshot.number) this.stale.delete(snapshot.map)
       for (const change of this.recent) if (change.number > snapshot.number) this.applyTold(change, incomplete)
     })
     return incomplete
@@ -131,6 +185,8 @@ export class HeldState {
   /** Lets go of a map that is not open to this person any more. */
   close(map: string): void {
     if (!this.openMaps.delete(map)) return
+    this.snapshots.delete(map)
+    this.stale.delete(map)
     this.beneathPending(() => {
       for (const topic of [...this.records.topicsOf(map)]) this.records.remove('topic', topic.id)
       this.records.remove('map', map)
@@ -150,11 +206,12 @@ export class HeldState {
     for (let i = this.pending.length - 1; i >= 0; i--) revertEdits(this.records, this.pending[i]!.applied)
     work()
     const again = this.pending.splice(0)
-    for (const { change } of again) {
-      if (change.id === without) continue
+    for (const pending of again) {
+      const { change } = pending
+      if (change.id === without || this.isOver(pending)) continue
       // What can no longer be done here is still sent: the server decides, and says so.
       const prepared = prepareChange(this.records, change.edits, false, change.undoes !== null)
-      this.pending.push({ change, applied: prepared.ok ? prepared.edits : [] })
+      this.pending.push({ ...pending, applied: prepared.ok ? prepared.edits : [] })
     }
   }
 

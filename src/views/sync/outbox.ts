@@ -1,8 +1,9 @@
-import type { Change, CommittedChange } from '../../core/changes/edit'
+import type { Change } from '../../core/changes/edit'
 import type { Problem } from '../../core/changes/problem'
 import { OnceMore } from '../../core/once-more'
+import type { AnsweredChange } from './api-schemas'
 
-type Result = { ok: true; change: CommittedChange } | { ok: false; id: string; problem: Pick<Problem, 'message'> }
+type Result = { ok: true; change: AnsweredChange } | { ok: false; id: string; problem: Pick<Problem, 'message'> }
 
 /** How one try to send ended: with a result for each change, or with an answer for all of them. */
 export type Sent =
@@ -23,7 +24,7 @@ export interface Post {
   keep(change: Change, aside: string | null): void
   forget(id: string): void
   /** A change is committed; in the form in which it was stored, and as it was sent. */
-  committed(change: CommittedChange, sent: Change): void
+  committed(change: AnsweredChange, sent: Change): void
   /** A change was set aside: it does not hold here any more. */
   dropped(change: Change, message: string): void
   /** What can be read here has changed. */

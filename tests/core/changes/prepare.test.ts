@@ -178,7 +178,12 @@ describe('undo', () => {
       addTopic(records, { parent: garden.topic('Summer'), after: 'last', text: 'Hay' }, newIds),
     )
     expect(undoChange(garden.records, change, ChangeId.parse(crypto.randomUUID())).change!.edits).toEqual([
-      { kind: 'topic', id: change.edits[0]!.id, before: { text: 'Hay', note: null, trashed: false }, after: { trashed: true } },
+      {
+        kind: 'topic',
+        id: change.edits[0]!.id,
+        before: { text: 'Hay', note: null, trashed: false },
+        after: { trashed: true },
+      },
     ])
   })
 

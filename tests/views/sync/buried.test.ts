@@ -11,13 +11,20 @@ import { plot } from '../../core/gardens'
 const setUp = () => {
   const { garden } = plot()
   const peas = garden.topic('Sow peas')
-  const buried = new Buried(garden.records, 'Ada', () => true)
+  const here = new Set<string>()
+  let number = 0
+  const buried = new Buried(
+    garden.records,
+    'Ada',
+    () => true,
+    (change) => here.has(change),
+  )
   const told = (person: string, { change }: Outcome): ToldChange =>
-    ({ ...change, number: 1, person, personName: person, at: '', maps: null, step: null }) as ToldChange
+    ({ ...change, number: ++number, person, personName: person, at: '', maps: null, step: null }) as ToldChange
   const add = (text: string) => garden.do((r, ids) => addTopic(r, { parent: peas, after: 'last', text }, ids))
   const trash = () => garden.do((r, ids) => deleteTopics(r, { topics: [peas] }, ids))
   const note = () => garden.do((r, ids) => writeNote(r, { topic: peas, base: '', text: 'In rows.' }, ids))
-  return { garden, peas, buried, told, add, trash, note }
+  return { garden, peas, here, buried, told, add, trash, note }
 }
 
 test('what is written below something that another has put into the trash is found, whichever came first', () => {
@@ -36,9 +43,17 @@ test('a note is found as well, and nothing is said of what one has put there one
   const other = setUp()
   expect(other.buried.look([other.told('Ada', other.note()), other.told('Ben', other.trash())])).toHaveLength(1)
   const own = setUp()
-  expect(own.buried.look([own.told('Ada', own.add('In April')), own.told('Ada', own.trash())])).toEqual([])
+  const changes = [own.told('Ada', own.add('In April')), own.told('Ada', own.trash())]
+  own.here.add(changes[1]!.id)
+  expect(own.buried.look(changes)).toEqual([])
+  // In another window it is out of sight as well.
+  const elsewhere = setUp()
+  const early = elsewhere.told('Ada', elsewhere.add('In April'))
+  const trash = elsewhere.told('Ada', elsewhere.trash())
+  const late = elsewhere.told('Ada', elsewhere.add('In May'))
+  expect(elsewhere.buried.look([early, trash, late])).toMatchObject([{ by: 'you', topics: [late.edits![0]!.id] }])
   const back = setUp()
-  const changes = [
+  const restored = [
     back.told('Ada', back.add('In April')),
     back.told('Ben', back.trash()),
     back.told(
@@ -46,7 +61,7 @@ test('a note is found as well, and nothing is said of what one has put there one
       back.garden.do((r, ids) => restoreTopic(r, { topic: back.peas }, ids)),
     ),
   ]
-  expect(back.buried.look(changes)).toEqual([])
+  expect(back.buried.look(restored)).toEqual([])
 })
 
 test('what was written long ago, or by others, is not one’s own', () => {

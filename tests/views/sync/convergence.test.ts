@@ -1,36 +1,12 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import type { Change, CommittedChange } from '../../../src/core/changes/edit'
-import { prepareChange } from '../../../src/core/changes/prepare'
+import type { Change } from '../../../src/core/changes/edit'
 import { Refusal } from '../../../src/core/changes/problem'
 import type { MapId } from '../../../src/core/records/ids'
-import type { Records } from '../../../src/core/records/records'
-import type { MapSnapshot } from '../../../src/core/records/snapshot'
 import { HeldState } from '../../../src/views/sync/held-state'
 import { act, perform } from '../../core/acts'
 import { COLLECTION, contents, Garden } from '../../core/gardens'
-
-/** The server in memory: it commits changes one by one and keeps what it committed. */
-class Server {
-  readonly committed: CommittedChange[] = []
-  constructor(readonly records: Records) {}
-
-  /** False where the change is refused. */
-  commit(change: Change): boolean {
-    const prepared = prepareChange(this.records, change.edits, true)
-    if (!prepared.ok) return false
-    const number = this.committed.length + 1
-    const at = '2026-05-01T08:00:00.000Z'
-    this.committed.push({ ...change, edits: prepared.edits, number, person: '', personName: '', at })
-    return true
-  }
-
-  snapshot(map: MapId): MapSnapshot {
-    const { map: _maps, topic: _topics, ...all } = contents(this.records)
-    const records = { ...all, map: [this.records.need('map', map)], topic: [...this.records.topicsOf(map)] }
-    return { number: this.committed.length, map, records, farTopics: [] }
-  }
-}
+import { Server } from './server-in-memory'
 
 /** One person's browser: what is held, what is on its way to the server, and what has come back. */
 class Client {
@@ -53,14 +29,14 @@ class Client {
   /** The server gets this client's oldest change. */
   send(): void {
     const change = this.underway.shift()
-    if (change && !this.server.commit(change)) this.held.drop(change.id)
+    if (change && this.server.commit(change) === null) this.held.drop(change.id)
   }
 
   /** The client gets what was committed since, up to `count` changes. */
   receive(count: number): void {
     const changes = this.server.committed.slice(this.seen, this.seen + count)
     this.seen += changes.length
-    this.held.commit(changes.map((change) => ({ ...change, maps: null, step: null })))
+    this.held.commit(changes)
   }
 
   settle(): void {

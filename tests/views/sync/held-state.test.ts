@@ -74,7 +74,12 @@ describe('what a browser holds', () => {
     const theirs = garden.do((records, newIds) => setText(records, { topic: peas, text: 'Theirs' }, newIds))
     held.commit([committed(theirs, 2)])
     expect(held.records.need('topic', peas).text).toBe('Theirs\nMine')
-    held.commit([committed(garden.do(() => mine), 3)])
+    held.commit([
+      committed(
+        garden.do(() => mine),
+        3,
+      ),
+    ])
     expect(held.records.need('topic', peas).text).toBe('Theirs\nMine')
     expect(held.isPending(mine.change.id)).toBe(false)
   })

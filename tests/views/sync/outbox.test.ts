@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import type { Change, CommittedChange } from '../../../src/core/changes/edit'
+import type { Change } from '../../../src/core/changes/edit'
 import { ChangeId } from '../../../src/core/records/ids'
+import type { AnsweredChange } from '../../../src/views/sync/api-schemas'
 import { Outbox, type Sent } from '../../../src/views/sync/outbox'
 
 let count = 0
@@ -32,7 +33,7 @@ function post(answer: (changes: readonly Change[]) => Sent, changed = () => {}) 
 
 const accept = (changes: readonly Change[]): Sent => ({
   kind: 'results',
-  results: changes.map((one) => ({ ok: true, change: one as CommittedChange })),
+  results: changes.map((one) => ({ ok: true, change: one as AnsweredChange })),
 })
 
 describe('the outbox', () => {
