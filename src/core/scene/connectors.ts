@@ -122,14 +122,31 @@ function connectorsBelow(parent: TopicBox, around: Surroundings): readonly Conne
   return connectors
 }
 
+/** How far beside its parent a topic placed by hand stands at least to be reached as from a trunk, in px. */
+const BESIDE = 16
+
+/**
+ * Whether the line to a child goes straight there, whatever form lines have: it was placed by hand. Where all are, as in a free branch,
+ * those beside their parent are reached as if they were arranged, so that a map that becomes free looks as before.
+ */
+function hasOwnLine(parent: TopicBox, child: TopicBox): boolean {
+  if (!child.byHand) return false
+  if (parent.setting === 'around' || parent.setting === 'time' || !parent.below.every(({ byHand }) => byHand))
+    return true
+  if (child.growth === 'right') return child.x < parent.x + parent.width + BESIDE
+  if (child.growth === 'left') return child.x + child.width > parent.x - BESIDE
+  return true
+}
+
 function grouped(parent: TopicBox, around: Surroundings): Connector[] {
   const connectors: Connector[] = []
   const byGrowth: Connector[] = []
   for (const child of parent.below) {
-    let group = !child.byHand && byGrowth.find(({ growth }) => growth === child.growth)
+    const isAlone = hasOwnLine(parent, child)
+    let group = !isAlone && byGrowth.find(({ growth }) => growth === child.growth)
     if (!group) {
       connectors.push((group = new Connector(parent, child.growth, around)))
-      if (!child.byHand) byGrowth.push(group)
+      if (!isAlone) byGrowth.push(group)
     }
     group.add(child)
   }
@@ -169,7 +186,7 @@ function lineAround(parent: TopicBox, child: TopicBox, ground: Ground) {
 
 function formedLines(parent: TopicBox, children: readonly TopicBox[], calendar: Calendar): Lines {
   const [first] = children
-  if (first!.byHand) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
+  if (hasOwnLine(parent, first!)) return { trunk: '', ticks: [{ child: first!, path: straight(parent, first!) }] }
   if (parent.setting === 'around') return spokes(parent, children)
   if (parent.setting === 'time') return axis(parent, children, calendar)
   const { growth } = first!

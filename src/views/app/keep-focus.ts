@@ -7,6 +7,10 @@ const CAN_HAVE_KEYBOARD =
 /** When it is looked whether the keyboard is still somewhere, after something was pressed, in ms: what goes may go a moment later. */
 const LOOKS = [60, 400, 1_500]
 
+/** A button that does something just now, and how soon it is looked at again, in ms. */
+const BUSY = '[data-loading]:disabled'
+const BUSY_LOOK = 200
+
 /** What had the keyboard last, and all around it, from the inside. */
 let path: Element[] = []
 
@@ -40,12 +44,21 @@ export function goBackTo(element: Element | null): void {
   isGoing = true
 }
 
+function takeAgain(element: Element): void {
+  if (!isSomewhere() && awaited() === null && element instanceof HTMLElement) element.focus({ preventScroll: true })
+}
+
 /** Brings the keyboard back where what had it is gone: to the nearest place around it that is left, else to the map. */
 function look(): void {
   const [lost] = path
   if (isSomewhere() || isGoing || !lost || awaited() !== null) return
   // Who has pressed on an empty place has taken the keyboard away themselves.
   if (lost.isConnected && !lost.matches(':disabled')) return
+  // What is only busy has it again when it is done: its neighbour would take the next key for a press.
+  if (lost.isConnected && lost.matches(BUSY)) {
+    setTimeout(() => (lost.isConnected && !lost.matches(':disabled') ? takeAgain(lost) : look()), BUSY_LOOK)
+    return
+  }
   const around = path.slice(1).find((element) => element.isConnected && element.querySelector(CAN_HAVE_KEYBOARD))
   const isAnywhere = !around || around.contains(document.querySelector('main'))
   const next = isAnywhere

@@ -276,7 +276,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
           ))}
         </section>
       )}
-      <Group justify="space-between">
+      <Group justify="space-between" className={styles.ends}>
         <Text size="sm" c="dimmed">
           {brings
             ? ''

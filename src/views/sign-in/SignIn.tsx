@@ -4,6 +4,7 @@ import { z } from 'zod'
 import { ask, tellTrouble, wordsFor } from '../app/api'
 import { Collections } from '../app/collections'
 import { fetchAhead, openInPlace } from '../app/in-place'
+import { awaitField, awaitNothing } from '../workspace/awaited-field'
 import { offerWalk } from '../workspace/walk-offer'
 import styles from './sign-in.module.css'
 
@@ -14,6 +15,8 @@ export function SignIn({ demo, picture }: { demo: boolean; picture: string | nul
   useEffect(fetchAhead, [])
   const begin = async () => {
     setBegins(true)
+    // What is typed from now on are the words of the first topic.
+    awaitField('field')
     try {
       const { collection } = await ask(z.object({ collection: z.string() }), '/api/guests', { method: 'POST' })
       const { firstMap } = await import('./first-map')
@@ -21,6 +24,7 @@ export function SignIn({ demo, picture }: { demo: boolean; picture: string | nul
       if (first) await openInPlace(first.session, first.map)
       else window.location.assign(`/c/${collection}`)
     } catch (error) {
+      awaitNothing()
       tellTrouble(error)
       setBegins(false)
     }

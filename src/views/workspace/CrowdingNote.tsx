@@ -42,7 +42,8 @@ export function CrowdingNote({ map, count }: { map: MapId; count: number }) {
   return (
     <span className={styles.crowding}>
       <button type="button" onClick={review}>
-        {topics}, <span className={styles.warn}>crowded: review</span>
+        <span className={styles.moreWords}>{topics}, </span>
+        <span className={styles.warn}>crowded: review</span>
       </button>
       {isOffered && (
         <span className={styles.offer}>

@@ -18,7 +18,11 @@ export function SaveState() {
     <>
       <NotSavedNotice />
       <span role="status" className={state === 'waiting' || state === 'signed out' ? styles.warn : undefined}>
-        {state === 'saved' && !isWriting && (isAside ? 'Everything else is saved' : 'Everything is saved')}
+        {state === 'saved' && !isWriting && (
+          <>
+            <span className={styles.moreWords}>{isAside ? 'Everything else is ' : 'Everything is '}</span>saved
+          </>
+        )}
         {state === 'saved' && isWriting && 'You are writing …'}
         {state === 'saving' && 'Saving …'}
         {state === 'waiting' && `No connection: ${kept} kept here and will be sent`}
