@@ -7,7 +7,7 @@ export const isOfLines = (joining: Joining): joining is 'paragraphs' | 'lines' =
   joining === 'paragraphs' || joining === 'lines'
 
 /** How two versions of the same lines stand in a text. */
-export const STAND = { paragraphs: 'as paragraphs', lines: 'as lines' } as const
+const STAND = { paragraphs: 'as paragraphs', lines: 'as lines' } as const
 
 /**
  * What a field holds when somebody who saw `before` set it to `after` while it had become `current`: what they did is

@@ -41,6 +41,8 @@ export interface Act {
   /** The heading below which it stands in the panel of its group. */
   section: string
   name(situation: Situation): string
+  /** Other words by which it is looked for. */
+  finds: string
   /** As in `KeyboardEvent.key`, with modifiers in the order Ctrl, Alt, Shift. Ctrl is Command on a Mac. */
   keys: readonly string[]
   /** The drawing of its effect. */
@@ -52,18 +54,21 @@ export interface Act {
 }
 
 /** An act as it is written down: what is left out is a name that is always the same, no key, no drawing, no condition; it leads nowhere. */
-type Written = Pick<Act, 'id' | 'act'> & { name: string | Act['name'] } & Partial<Pick<Act, 'keys' | 'drawing'>> & {
+type Written = Pick<Act, 'id' | 'act'> & { name: string | Act['name'] } & Partial<
+    Pick<Act, 'keys' | 'drawing' | 'finds'>
+  > & {
     when?: readonly Condition[]
     leads?: Lead | Act['leads']
   }
 
 /** Acts of a group below one heading. */
 export const acts = (group: Act['group'], section: string, written: readonly Written[]): Act[] =>
-  written.map(({ name, keys = [], drawing = null, when = [], leads = 'stays', ...rest }) => ({
+  written.map(({ name, finds = '', keys = [], drawing = null, when = [], leads = 'stays', ...rest }) => ({
     ...rest,
     leads: typeof leads === 'string' ? () => leads : leads,
     group,
     section,
+    finds,
     keys,
     drawing,
     name: typeof name === 'string' ? () => name : name,

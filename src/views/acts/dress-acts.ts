@@ -137,6 +137,7 @@ export const DRESS_ACTS = [
     {
       id: 'look',
       name: 'Change its look',
+      finds: 'the colour of letters, words, lines and of what is behind; shape, fill, border, font, size, style',
       when: [mayEdit, some],
       leads: 'control',
       act: () => workspace.openSection('look', 'look'),

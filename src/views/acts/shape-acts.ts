@@ -207,6 +207,7 @@ export const SHAPE_ACTS = [
         const what = topics[0] && !isRoot(topics[0]) ? 'below it' : 'on the map'
         return topics[0]?.free ? `Arrange everything ${what}` : `Keep every place ${what}`
       },
+      finds: 'free, freely, by hand, move anywhere',
       when: [mayEdit, one, rootOrWithBelow, notFreeAround],
       act: (situation) => run(situation, freeing(situation)),
     },

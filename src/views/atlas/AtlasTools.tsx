@@ -45,7 +45,7 @@ export function AtlasTools(props: Props) {
       {count > 0 && (
         <FindField
           label="Find a map"
-          placeholder={`Find one of ${count} maps`}
+          placeholder={count === 1 ? 'Find the map' : `Find one of ${count} maps`}
           words={words}
           setWords={props.onWords}
           onKeyDown={({ key }) => key === 'Enter' && props.onFound()}

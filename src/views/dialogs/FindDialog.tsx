@@ -29,6 +29,8 @@ export interface Doable {
   name: string
   /** The group and the heading below which it stands. */
   where: string
+  /** Other words by which it is looked for. */
+  finds?: string
   run(): void
 }
 
@@ -48,7 +50,9 @@ const withBehind = (found: readonly Found[], behind: readonly FoundBehind[]): Of
 function named(doable: readonly Doable[], words: string): Offered[] {
   const wanted = wordsForFinding(words)
   const fit = (fits: (name: string, word: string) => boolean) =>
-    doable.filter(({ name, where }) => wanted.every((word) => fits(foldForFinding(`${name} ${where}`), word)))
+    doable.filter(({ name, where, finds = '' }) =>
+      wanted.every((word) => fits(foldForFinding(`${name} ${where} ${finds}`), word)),
+    )
   const containing = fit((name, word) => name.includes(word))
   const found =
     containing.length > 0 ? containing : fit((name, word) => name.split(' ').some((one) => isNearly(one, word)))

@@ -135,6 +135,7 @@ const doableIn = (situation: Situation): Doable[] =>
     id: act.id,
     name: act.name(situation),
     where: `${GROUP_NAMES[act.group]}, ${act.section}`,
+    finds: act.finds,
     run: () => perform(act, situation),
   }))
 

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import { z } from 'zod'
 import { MapId } from '../../core/records/ids'
 import { CollectionDigest, ToldJob } from '../../core/records/snapshot'
+import { counted } from '../../core/text/counted'
 import { announce } from '../app/announce'
 import { ask, tell, tellTrouble, wordsFor } from '../app/api'
 import { Modal } from '../app/Modal'
@@ -127,8 +128,12 @@ function Desk({ collection }: { collection: string }) {
         </Title>
         <Text>
           The site will hold {maps.length === 1 ? 'one map' : `${maps.length} maps`} with{' '}
-          {maps.reduce((sum, map) => sum + map.topics, 0)} topics, with their notes, links and files. Anyone who knows
-          its address can read it.
+          {counted(
+            maps.reduce((sum, map) => sum + map.topics, 0),
+            'topic',
+            'topics',
+          )}
+          , with their notes, links and files. Anyone who knows its address can read it.
         </Text>
         {choice && (
           <Group gap="xs">

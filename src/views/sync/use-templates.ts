@@ -1,6 +1,7 @@
 import { useEffect } from 'react'
 import type { TemplateId } from '../../core/records/ids'
 import { TEMPLATES } from '../../core/templates/templates'
+import { counted } from '../../core/text/counted'
 import { tellTrouble } from '../app/api'
 import { useSession } from './use-session'
 
@@ -13,7 +14,12 @@ export function useTemplates(): { id: string; name: string; use: string; kept: T
   const kept = [...session.records.all('template')].filter((template) => !template.trashed)
   kept.sort((a, b) => (a.name < b.name ? -1 : 1))
   return [
-    ...kept.map(({ id, name, lines }) => ({ id, name, use: `Kept here: ${lines.length} topics`, kept: id })),
+    ...kept.map(({ id, name, lines }) => ({
+      id,
+      name,
+      use: `Kept here: ${counted(lines.length, 'topic', 'topics')}`,
+      kept: id,
+    })),
     ...TEMPLATES.map(({ id, name, use }) => ({ id, name, use, kept: null })),
   ]
 }
