@@ -438,6 +438,11 @@ test('the atlas shows all maps as they hang together; several are chosen and mer
   await expect(table.getByRole('button', { name: 'Dipwells and readings' })).toHaveAttribute('aria-pressed', 'true')
   await table.getByRole('button', { name: 'Topics' }).click()
   await expect(table.getByRole('row').nth(1)).toContainText(/Water and ditch blocking.*crowded/)
+  // With Shift all from the one to the other, in the order in which they stand there.
+  const inRow = (nth: number) => table.getByRole('row').nth(nth).getByRole('button')
+  await inRow(1).click()
+  await inRow(4).click({ modifiers: ['Shift'] })
+  await expect(chosen.getByText('4 maps chosen')).toBeVisible()
   await table.getByRole('button', { name: 'Files' }).click()
   await expect(table.getByRole('row').nth(1)).toContainText('today')
   await page.getByText('Table beside').click({ force: true })

@@ -118,6 +118,7 @@ async function publish(page: Page): Promise<string> {
   await page.getByRole('button', { name: /^Publish/ }).click()
   const zip = page.getByRole('link', { name: 'Download as zip' })
   await expect(zip).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('log', { name: 'What happened' })).toHaveText('The site is published.')
   const downloading = page.waitForEvent('download', { timeout: 60_000 })
   await zip.click()
   return unpack(readFileSync(await (await downloading).path()))
