@@ -7,6 +7,7 @@ import {
   expectNoOverlap,
   makeMap,
   middleOf,
+  openSection,
   openSheet,
   plantGarden,
   selectTopic,
@@ -502,4 +503,33 @@ test('who writes below what somebody else puts into the trash is told, and bring
   await expect(topic(page, 'In two rows')).toBeVisible()
   await expect(topic(other, 'In two rows')).toBeVisible()
   await other.context().close()
+})
+
+test('without a connection a part that is not here is told in its place, and comes when the connection does', async ({
+  page,
+  context,
+}) => {
+  await plantGarden(page, '- Peas\n- Beans')
+  await selectTopic(page, 'Peas')
+  await allSaved(page)
+  await context.setOffline(true)
+  const missing = page.getByText('This part of Folvet could not be fetched.')
+  await page.keyboard.press('Alt+Shift+n')
+  await expect(page.getByRole('dialog', { name: 'Not here just now' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(missing).toBeHidden()
+  await openSection(page, /^Dates and task/)
+  await expect(page.getByRole('alert').filter({ has: missing })).toBeVisible()
+  // Everything else goes on.
+  await selectTopic(page, 'Beans')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Leeks')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Leeks')).toBeVisible()
+  await selectTopic(page, 'Beans')
+  await context.setOffline(false)
+  await expect(page.getByText('to do', { exact: true })).toBeVisible()
+  await expect(missing).toBeHidden()
+  await allSaved(page)
 })

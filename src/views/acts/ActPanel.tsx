@@ -1,8 +1,9 @@
 import { ActionIcon, Kbd, Tooltip } from '@mantine/core'
 import { useClickOutside } from '@mantine/hooks'
 import { IconPin, IconPinFilled } from '@tabler/icons-react'
-import { type CSSProperties, type KeyboardEvent, lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { type CSSProperties, type KeyboardEvent, Suspense, useEffect, useRef, useState } from 'react'
 import { foldForFinding } from '../../core/text/folding'
+import { late } from '../app/late'
 import { useSession } from '../sync/use-session'
 import { situationOf } from '../workspace/situation'
 import { type Group, useWorkspace, workspace } from '../workspace/workspace-store'
@@ -11,7 +12,7 @@ import { keysOf, readableKey, sectionsOf } from './acts'
 import styles from './acts.module.css'
 
 // What acts do, drawn small: the words are there at once, the drawings a moment later.
-const Effect = lazy(() => import('./effects'))
+const Effect = late(() => import('./effects'))
 
 /** The acts of a group with their effects and keys. What does not apply stays, paler, and says why when it is pointed at. */
 export function ActPanel({

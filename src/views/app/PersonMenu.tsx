@@ -1,16 +1,17 @@
 import { Box, Button, Menu } from '@mantine/core'
 import { IconAdjustments, IconBookmark, IconDoorExit, IconTrashX, IconUser, IconUserPlus } from '@tabler/icons-react'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { z } from 'zod'
 import { forgetDrafts } from '../sync/drafts'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { ask, tellTrouble } from './api'
 import { forgetHalfWritten } from './half-written'
+import { late } from './late'
 import { usePerson } from './person'
 import { forgetSettings } from './personal'
 
-const PersonDialog = lazy(() => import('./PersonDialog'))
-const SettingsDialog = lazy(() => import('../settings/SettingsDialog'))
+const PersonDialog = late(() => import('./PersonDialog'))
+const SettingsDialog = late(() => import('../settings/SettingsDialog'))
 
 /** Who is here, what they have set, and the way out. */
 export function PersonMenu() {

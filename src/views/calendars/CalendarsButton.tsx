@@ -1,10 +1,11 @@
 import { Button } from '@mantine/core'
 import { IconArrowsLeftRight } from '@tabler/icons-react'
-import { lazy, Suspense, useEffect, useEffectEvent, useState } from 'react'
+import { Suspense, useEffect, useEffectEvent, useState } from 'react'
+import { late } from '../app/late'
 import { useSession } from '../sync/use-session'
 import { useCalendars } from './calendars'
 
-const CalendarsDialog = lazy(() => import('./CalendarsDialog'))
+const CalendarsDialog = late(() => import('./CalendarsDialog'))
 
 /** Opens the calendars elsewhere, and tells where somebody has to look after them. `onInStep` is called when one was brought in step. */
 export function CalendarsButton({ onInStep }: { onInStep(): void }) {

@@ -1,13 +1,14 @@
 import { Anchor, Button, Text } from '@mantine/core'
 import { IconCalendarPlus } from '@tabler/icons-react'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import type { TopicRecord } from '../../core/records/topic'
 import { useAround } from '../app/around'
+import { late } from '../app/late'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { useCalendars } from './calendars'
 
-const PutEntryDialog = lazy(() => import('./PutEntryDialog'))
+const PutEntryDialog = late(() => import('./PutEntryDialog'))
 
 const rightsIn = ({ id, mayEditAll }: CollectionSession) => ({ id, mayEditAll })
 

@@ -1,8 +1,9 @@
-import { lazy, Suspense, useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
+import { late } from '../app/late'
 import { awaitField } from '../workspace/awaited-field'
 
 const load = () => import('./QuickCapture')
-const QuickCapture = lazy(() => load().then((module) => ({ default: module.QuickCapture })))
+const QuickCapture = late(() => load().then((module) => ({ default: module.QuickCapture })))
 
 /** Opens the field for an idea. */
 export const capture = (): void =>

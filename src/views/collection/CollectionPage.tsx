@@ -1,11 +1,12 @@
 import { ActionIcon, Button, Group, Loader, Menu, Stack, Text, TextInput, Title } from '@mantine/core'
 import { IconDots, IconFileImport, IconPlus } from '@tabler/icons-react'
-import { type FormEvent, lazy, Suspense, useState } from 'react'
+import { type FormEvent, Suspense, useState } from 'react'
 import { moveFolder, renameFolder, trashFolder } from '../../core/commands/folders'
 import { chooseHomeMap, renameCollection, renameMap } from '../../core/commands/maps'
 import type { FolderRecord } from '../../core/records/folder'
 import type { MapDigest } from '../../core/records/snapshot'
 import { MAX_TITLE } from '../../core/records/text'
+import { late } from '../app/late'
 import { Modal } from '../app/Modal'
 import { CollectionFrame } from '../frame/CollectionFrame'
 import { OpenedCollection } from '../frame/OpenedCollection'
@@ -17,8 +18,8 @@ import { MapsInTrash } from './MapsInTrash'
 import { News } from './News'
 import { TrashMaps } from './TrashMaps'
 
-const Gallery = lazy(() => import('../beginning/Gallery'))
-const ImportPanel = lazy(() => import('../beginning/ImportPanel'))
+const Gallery = late(() => import('../beginning/Gallery'))
+const ImportPanel = late(() => import('../beginning/ImportPanel'))
 
 export default function CollectionPage({ collection }: { collection: string }) {
   return (

@@ -1,20 +1,21 @@
-import { type JSX, lazy, Suspense } from 'react'
+import { type JSX, Suspense } from 'react'
+import { late } from '../app/late'
 import { Boundary } from '../app/Mishaps'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
 import { AskDialog } from './AskDialog'
 import { Finder, type FinderKind } from './Finder'
 
-const BadgePicker = lazy(() => import('../badges/BadgePicker'))
-const EnclosureDialog = lazy(() => import('./EnclosureDialog'))
-const GatherDialog = lazy(() => import('../search/GatherDialog'))
-const InsertTemplate = lazy(() => import('../beginning/InsertTemplate'))
-const MapSettings = lazy(() => import('./MapSettings'))
-const KeysDialog = lazy(() => import('./KeysDialog'))
-const MergeScreen = lazy(() => import('../merge/MergeScreen'))
-const SortingTable = lazy(() => import('../sorting/SortingTable'))
-const WideNote = lazy(() => import('../note-editor/WideNote'))
-const OverlapDialog = lazy(() => import('../note-editor/OverlapDialog'))
-const SplitReview = lazy(() => import('../split/SplitReview'))
+const BadgePicker = late(() => import('../badges/BadgePicker'))
+const EnclosureDialog = late(() => import('./EnclosureDialog'))
+const GatherDialog = late(() => import('../search/GatherDialog'))
+const InsertTemplate = late(() => import('../beginning/InsertTemplate'))
+const MapSettings = late(() => import('./MapSettings'))
+const KeysDialog = late(() => import('./KeysDialog'))
+const MergeScreen = late(() => import('../merge/MergeScreen'))
+const SortingTable = late(() => import('../sorting/SortingTable'))
+const WideNote = late(() => import('../note-editor/WideNote'))
+const OverlapDialog = late(() => import('../note-editor/OverlapDialog'))
+const SplitReview = late(() => import('../split/SplitReview'))
 
 type Drawn<Kind extends Dialog['kind']> = (asked: Extract<Dialog, { kind: Kind }>, onClose: () => void) => JSX.Element
 

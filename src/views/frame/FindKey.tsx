@@ -1,5 +1,6 @@
-import { lazy, Suspense, useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
 import { create } from 'zustand'
+import { late } from '../app/late'
 import { capture } from '../capture/CaptureKey'
 import type { Doable } from '../dialogs/FindDialog'
 import { foundAddress, topicOfFound } from '../dialogs/found'
@@ -7,7 +8,7 @@ import { useSessionHandle } from '../sync/use-session'
 import { awaitField } from '../workspace/awaited-field'
 import { PLACES, placeAddress } from './places'
 
-const FindDialog = lazy(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
+const FindDialog = late(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
 
 const useFinder = create(() => ({ isOpen: false }))
 const setOpen = (isOpen: boolean) => useFinder.setState({ isOpen })

@@ -1,7 +1,7 @@
 import { Loader } from '@mantine/core'
 import { IconChevronDown, IconChevronRight, IconPoint } from '@tabler/icons-react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react'
+import { Suspense, useCallback, useMemo, useRef, useState } from 'react'
 import { foldTopics } from '../../core/commands/fold-topics'
 import type { OutlineForm } from '../../core/formats/outline-text'
 import type { TopicId } from '../../core/records/ids'
@@ -13,6 +13,7 @@ import { noteBeginning } from '../../core/text/note-beginning'
 import { isEmpty, matches } from '../../core/tree/filter'
 import { mapNumbers } from '../../core/tree/map-numbers'
 import TopicMenu from '../acts/TopicMenu'
+import { late } from '../app/late'
 import { rangeBetween } from '../app/range'
 import { calendarHere } from '../app/when'
 import { useSession } from '../sync/use-session'
@@ -56,7 +57,7 @@ function rowsOf(records: Records, map: string, only: TopicId | null): Row[] {
 }
 
 // The text editor is larger than the rest of the outline.
-const OutlineText = lazy(() => import('./OutlineText'))
+const OutlineText = late(() => import('./OutlineText'))
 
 const FORMS: readonly [OutlineForm | null, name: string, title: string][] = [
   [null, 'List', 'Topic by topic, with the same keys as on the map'],

@@ -1,5 +1,5 @@
 import { Textarea } from '@mantine/core'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { Suspense, useEffect, useRef, useState } from 'react'
 import { addTopic } from '../../core/commands/add-topic'
 import type { IdSource } from '../../core/commands/command'
 import { deleteTopics } from '../../core/commands/delete-topics'
@@ -12,6 +12,7 @@ import { isRoot, parentOf } from '../../core/records/place'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
 import { TASK_NAMES } from '../../core/scene/signs'
+import { late } from '../app/late'
 import { sayDays } from '../app/when'
 import { followOwn } from '../note-editor/follow'
 import { useGathered } from '../stage/use-gathered'
@@ -23,7 +24,7 @@ import styles from './page.module.css'
 import { QuietLine } from './QuietLine'
 import type { Section, Writing } from './sections'
 
-const NoteEditor = lazy(() => import('../note-editor/NoteEditor'))
+const NoteEditor = late(() => import('../note-editor/NoteEditor'))
 
 interface Props {
   section: Section

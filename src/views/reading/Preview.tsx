@@ -1,20 +1,21 @@
 import { Alert, Anchor, Loader, Stack, Text, Textarea } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { z } from 'zod'
 import { MOST_PASSAGE } from '../../core/commands/take-passage'
 import type { ToldSource } from '../../core/network/sources'
 import type { FileRecord } from '../../core/records/file'
 import { readableSize } from '../../core/text/readable-size'
 import { ask, wordsFor } from '../app/api'
+import { late } from '../app/late'
 import { NoteView } from '../page/NoteView'
 import { useSession } from '../sync/use-session'
 import { selectPassage } from './passage'
 import { previewOf } from './preview'
 import styles from './reading.module.css'
 
-const PdfView = lazy(() => import('./PdfView'))
-const TableView = lazy(() => import('./TableView'))
+const PdfView = late(() => import('./PdfView'))
+const TableView = late(() => import('./TableView'))
 
 /** Most bytes of a text that are shown. */
 const MOST_BYTES = 1_000_000

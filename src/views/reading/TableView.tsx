@@ -1,9 +1,10 @@
 import { Button, Group, MultiSelect, SegmentedControl, Select, Table, Text } from '@mantine/core'
-import { lazy, Suspense, useMemo, useState } from 'react'
+import { Suspense, useMemo, useState } from 'react'
 import { type ChartChoice, proposeChart, readTable } from '../../core/formats/table-file'
+import { late } from '../app/late'
 import styles from './reading.module.css'
 
-const TableChart = lazy(() => import('./TableChart'))
+const TableChart = late(() => import('./TableChart'))
 
 /** Rows that are shown at first, and more of them on request. */
 const ROWS = 300

@@ -1,9 +1,10 @@
 import { Skeleton, Text } from '@mantine/core'
-import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react'
+import { Suspense, useCallback, useEffect, useRef, useState } from 'react'
 import type { IdSource } from '../../core/commands/command'
 import { writeNote } from '../../core/commands/write-note'
 import type { Records } from '../../core/records/records'
 import type { TopicRecord } from '../../core/records/topic'
+import { late } from '../app/late'
 import type NoteEditor from '../note-editor/NoteEditor'
 import type { Pasted } from '../note-editor/NoteEditor'
 import type { CollectionSession } from '../sync/collection-session'
@@ -11,7 +12,7 @@ import { useCalmPart, useMayEdit, useSessionHandle } from '../sync/use-session'
 import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
 
-const CarriedNote = lazy(() => import('./CarriedNote'))
+const CarriedNote = late(() => import('./CarriedNote'))
 
 // The editor is as large as the rest of the workspace: it comes when there is a note to show or one to write.
 let arrived: typeof NoteEditor | null = null

@@ -1,7 +1,8 @@
 import { Accordion, Skeleton } from '@mantine/core'
-import { lazy, memo, Suspense, useCallback, useEffect } from 'react'
+import { memo, Suspense, useCallback, useEffect } from 'react'
 import type { TopicId } from '../../core/records/ids'
 import { levelOf } from '../../core/tree/walk'
+import { late } from '../app/late'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { CloseColumn } from '../workspace/CloseColumn'
@@ -13,12 +14,12 @@ import { MarksSection } from './MarksSection'
 import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
-const CommentsSection = lazy(() => import('../comments/CommentsSection'))
-const DatesSection = lazy(() => import('./DatesSection'))
-const FilesSection = lazy(() => import('./FilesSection'))
-const LinksSection = lazy(() => import('./LinksSection'))
-const LayoutSection = lazy(() => import('./LayoutSection'))
-const LookSection = lazy(() => import('./look/LookSection'))
+const CommentsSection = late(() => import('../comments/CommentsSection'))
+const DatesSection = late(() => import('./DatesSection'))
+const FilesSection = late(() => import('./FilesSection'))
+const LinksSection = late(() => import('./LinksSection'))
+const LayoutSection = late(() => import('./LayoutSection'))
+const LookSection = late(() => import('./look/LookSection'))
 
 /** In the order of use. */
 const SECTION_NAMES: Record<Section, string> = {

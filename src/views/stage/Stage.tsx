@@ -1,8 +1,9 @@
-import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import type { TopicBox } from '../../core/layout/boxes'
 import { sightsOf } from '../../core/layout/view'
 import { composeChild, composeLoose, composeSibling } from '../acts/compose'
 import { tell } from '../app/api'
+import { late } from '../app/late'
 import { usePersonalSettings } from '../app/personal'
 import { useSession } from '../sync/use-session'
 import { clipboardHandlers } from '../workspace/clipboard'
@@ -37,14 +38,14 @@ import { useShow } from './use-show'
 import { useTouch } from './use-touch'
 import { FollowView, useView, type View } from './use-view'
 
-const ConnectorMenu = lazy(() => import('./ConnectorMenu'))
-const DraftPanel = lazy(() => import('../draft/DraftPanel'))
-const FilesPeek = lazy(() => import('./FilesPeek'))
-const LinksPeek = lazy(() => import('./LinksPeek'))
-const NotePeek = lazy(() => import('./NotePeek'))
-const SurfaceMenu = lazy(() => import('./SurfaceMenu'))
-const TopicMenu = lazy(() => import('../acts/TopicMenu'))
-const PictureLibrary = lazy(() => import('../pictures/PictureLibrary'))
+const ConnectorMenu = late(() => import('./ConnectorMenu'))
+const DraftPanel = late(() => import('../draft/DraftPanel'))
+const FilesPeek = late(() => import('./FilesPeek'))
+const LinksPeek = late(() => import('./LinksPeek'))
+const NotePeek = late(() => import('./NotePeek'))
+const SurfaceMenu = late(() => import('./SurfaceMenu'))
+const TopicMenu = late(() => import('../acts/TopicMenu'))
+const PictureLibrary = late(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */
 const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], [data-taken], button, textarea'

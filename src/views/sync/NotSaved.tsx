@@ -1,13 +1,14 @@
 import { Button, CopyButton, Group, Stack, Text, Textarea, UnstyledButton } from '@mantine/core'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { Suspense, useEffect, useState } from 'react'
 import { TopicId } from '../../core/records/ids'
 import { cutText, MAX_TOPIC_TEXT } from '../../core/records/text'
 import { counted } from '../../core/text/counted'
+import { late } from '../app/late'
 import { Modal } from '../app/Modal'
 import { type CollectionSession, wordsIn } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 
-const FindDialog = lazy(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
+const FindDialog = late(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
 
 /** Letters of the first line by which longer words are called, where they become a topic with a note. */
 const LONGEST_NAME = 200

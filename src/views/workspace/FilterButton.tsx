@@ -1,12 +1,13 @@
 import { Loader, Popover } from '@mantine/core'
-import { lazy, Suspense, useCallback } from 'react'
+import { Suspense, useCallback } from 'react'
 import { isEmpty, matches, NO_FILTER } from '../../core/tree/filter'
 import { topicsInOrder } from '../../core/tree/walk'
+import { late } from '../app/late'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart } from '../sync/use-session'
 import { type Pane, useWorkspace } from './workspace-store'
 
-const FilterPanel = lazy(() => import('./FilterPanel'))
+const FilterPanel = late(() => import('./FilterPanel'))
 
 /** Lets topics stand out by their words and by what they carry, while the rest fades or goes. */
 export function FilterButton({ pane, index }: { pane: Pane; index: number }) {

@@ -8,8 +8,9 @@ import {
   IconSearch,
   IconWorldUpload,
 } from '@tabler/icons-react'
-import { lazy, memo, Suspense, useCallback } from 'react'
+import { memo, Suspense, useCallback } from 'react'
 import type { MapId } from '../../core/records/ids'
+import { late } from '../app/late'
 import { PersonMenu } from '../app/PersonMenu'
 import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
@@ -17,7 +18,7 @@ import { trailOf } from './trail'
 import styles from './workspace.module.css'
 import { FACES, faceNamed, useCalmWorkspace, workspace } from './workspace-store'
 
-const NewComments = lazy(() => import('../comments/NewComments'))
+const NewComments = late(() => import('../comments/NewComments'))
 
 export const TopBar = memo(() => {
   const session = useSessionHandle()

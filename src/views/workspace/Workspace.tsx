@@ -1,6 +1,6 @@
 import { ActionIcon, Button, Center, Group, Loader, SegmentedControl, Stack, Text, VisuallyHidden } from '@mantine/core'
 import { IconMapOff, IconX } from '@tabler/icons-react'
-import { lazy, Suspense, useEffect, useRef } from 'react'
+import { Suspense, useEffect, useRef } from 'react'
 import type { Overlap } from '../../core/changes/overlaps'
 import type { Evened } from '../../core/commands/even-out-sides'
 import { FileId, MapId, TopicId } from '../../core/records/ids'
@@ -9,6 +9,7 @@ import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
 import { halfWrittenBelow } from '../app/half-written'
+import { late } from '../app/late'
 import { Boundary } from '../app/Mishaps'
 import { CaptureKey } from '../capture/CaptureKey'
 import { Dialogs } from '../dialogs/Dialogs'
@@ -33,11 +34,11 @@ import { takeWalkOffer } from './walk-offer'
 import styles from './workspace.module.css'
 import { FACES, faceNamed, type Pane, SECTIONS, type Section, useWorkspace, workspace } from './workspace-store'
 
-const Outline = lazy(() => import('../outline/Outline'))
-const Page = lazy(() => import('../page/Page'))
-const ReadingPane = lazy(() => import('../reading/ReadingPane'))
-const ToPlace = lazy(() => import('../to-place/ToPlace'))
-const Walk = lazy(() => import('./Walk'))
+const Outline = late(() => import('../outline/Outline'))
+const Page = late(() => import('../page/Page'))
+const ReadingPane = late(() => import('../reading/ReadingPane'))
+const ToPlace = late(() => import('../to-place/ToPlace'))
+const Walk = late(() => import('./Walk'))
 
 /** The map workspace: one or two panes with what belongs around them. `session` is that of the screen before, if any. */
 export function Workspace({
