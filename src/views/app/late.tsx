@@ -64,7 +64,7 @@ function Missing({ retry, onClose }: { retry(): void; onClose?: (() => void) | u
       <Text size="sm" mb="xs">
         This part of Folvet could not be fetched. Everything else goes on.
       </Text>
-      <Button size="compact-sm" onClick={retry}>
+      <Button size="compact-sm" variant="default" onClick={retry}>
         Try again
       </Button>
     </>
@@ -76,7 +76,7 @@ function Missing({ retry, onClose }: { retry(): void; onClose?: (() => void) | u
       </Modal>
     )
   return (
-    <Alert color="ember" m="xs" p="xs" role="alert">
+    <Alert color="gray" m="xs" p="xs" role="alert">
       {words}
     </Alert>
   )
