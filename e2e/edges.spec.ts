@@ -442,8 +442,8 @@ test('a page that crashes takes nothing along: what was being written is there a
     await context.setOffline(true)
     await at.keyboard.type(words)
     await expect(at.getByText(/^(You are writing …|No connection: 1 change is kept)/)).toBeVisible()
-    // So long a key may be before it is kept.
-    await at.waitForTimeout(300)
+    // The browser has all of it, where it finds it again.
+    await expect.poll(() => at.evaluate(() => JSON.stringify({ ...localStorage }))).toContain(words)
     const client = await context.newCDPSession(at)
     const crashed = at.waitForEvent('crash')
     void client.send('Page.crash').catch(() => {})

@@ -89,6 +89,7 @@ test('what was poured out is sorted into bands by mouse, by keys and by what is 
   await page.keyboard.type('timber')
   await expect(table.getByRole('button', { name: 'Repair the timber dam at the weir' })).toBeFocused()
   await page.keyboard.press('2')
+  await expect(page.getByRole('log', { name: 'What happened' })).toContainText('In the band Schools')
   await expect(table.getByRole('region', { name: 'Band Schools' })).toContainText('Repair the timber dam')
   await page.keyboard.press('Control+z')
   await expect(table.getByText('3 left')).toBeVisible()

@@ -91,6 +91,15 @@ export function stillTakenBack(records: Records, edits: readonly Edit[]): Edit[]
   })
 }
 
+/** Whether something that a change was to set was not set when it was stored: others have changed it since. O(edits). */
+export function leavesOut(sent: Change, stored: Change): boolean {
+  const done = new Map(stored.edits.map((edit) => [keyOf(edit), edit.after]))
+  return sent.edits.some((edit) => {
+    const set = done.get(keyOf(edit))
+    return Object.keys(edit.after).some((field) => !set || !(field in set))
+  })
+}
+
 /** Whether all fields that edits set are still as whoever made them saw them, but for those that are joined. O(edits). */
 export const areAsSeen = (records: Records, edits: readonly Edit[]): boolean =>
   edits.every(({ kind, id, before }) =>

@@ -214,7 +214,7 @@ function Heading({
   const Level = `h${Math.min(level + 2, 6)}` as 'h2'
   useEffect(() => {
     // What is being written stays when somebody else rewords it.
-    if (now.current !== base.current) return
+    if (now.current !== base.current && now.current.trim() !== base.current) return
     base.current = topic.text
     setOwn(topic.text)
   }, [topic.text])
@@ -225,9 +225,9 @@ function Heading({
   const reword = (text: string) => (records: Records, newIds: IdSource) =>
     setText(records, { topic: topic.id, text: text.trim(), base: base.current }, newIds)
   const keep = () => {
-    const isNew = text.trim() !== base.current
+    const isNew = text !== base.current && text.trim() !== base.current
     session.endWriting(field, isNew ? text.trim() : null, () => !isNew || session.run(reword(text)) !== null)
-    base.current = text.trim()
+    if (isNew) base.current = text.trim()
   }
   const keepNow = useRef(keep)
   keepNow.current = keep

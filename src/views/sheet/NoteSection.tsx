@@ -107,9 +107,10 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
           setBegun(true)
         }}
         onInput={({ currentTarget }) =>
-          session.drafts.write({ topic: topic.id, part: 'note' }, () =>
-            session.wouldBe(write(asWords(currentTarget.value, pasted.current).trim())),
-          )
+          session.drafts.write({ topic: topic.id, part: 'note' }, () => {
+            const words = asWords(currentTarget.value, pasted.current).trim()
+            return words === base.current.trim() ? null : session.wouldBe(write(words))
+          })
         }
         onBlur={(event) => {
           // Who goes elsewhere is not called back by the editor when it comes. A window that is left, or the editor itself, is no such place.

@@ -1,11 +1,12 @@
 import { Button, CopyButton, Group, Stack, Text, Textarea, UnstyledButton } from '@mantine/core'
 import { Suspense, useEffect, useState } from 'react'
+import type { Change } from '../../core/changes/edit'
 import { TopicId } from '../../core/records/ids'
 import { cutText, MAX_TOPIC_TEXT } from '../../core/records/text'
 import { counted } from '../../core/text/counted'
 import { late } from '../app/late'
 import { Modal } from '../app/Modal'
-import { type CollectionSession, wordsIn } from '../sync/collection-session'
+import type { CollectionSession } from '../sync/collection-session'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 
 const FindDialog = late(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
@@ -105,3 +106,12 @@ function NotSaved({ changes }: { changes: CollectionSession['notSaved'] }) {
     </Stack>
   )
 }
+
+/** The texts that a change brings. */
+const wordsIn = (change: Change): string[] =>
+  change.edits.flatMap((edit) => {
+    const after: Record<string, unknown> = edit.after
+    return [after.text, after.title, after.label].filter(
+      (words) => typeof words === 'string' && words !== '',
+    ) as string[]
+  })

@@ -4,7 +4,7 @@ import type { Change, ToldChange } from '../../core/changes/edit'
 import { type Overlap, overlapsIn } from '../../core/changes/overlaps'
 import { Refusal } from '../../core/changes/problem'
 import { touchedMaps } from '../../core/changes/touched-maps'
-import { undoChange } from '../../core/changes/undo'
+import { leavesOut, undoChange } from '../../core/changes/undo'
 import type { IdSource, Outcome } from '../../core/commands/command'
 import { type Evened, withEvenSides } from '../../core/commands/even-out-sides'
 import { withKeptPlaces } from '../../core/free/kept-places'
@@ -581,19 +581,3 @@ export class CollectionSession {
 }
 
 const LEFT_ALONE = 'Some of it was changed by others since and stays as it is.'
-
-/** Whether something that a change was to set was not set when it was stored. */
-const leavesOut = (sent: Change, stored: Change): boolean =>
-  sent.edits.some(({ kind, id, after }) => {
-    const done = stored.edits.find((edit) => edit.kind === kind && edit.id === id)
-    return Object.keys(after).some((field) => !done || !(field in done.after))
-  })
-
-/** The texts that a change brings. */
-export const wordsIn = (change: Change): string[] =>
-  change.edits.flatMap((edit) => {
-    const after: Record<string, unknown> = edit.after
-    return [after.text, after.title, after.label].filter(
-      (words) => typeof words === 'string' && words !== '',
-    ) as string[]
-  })

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { prepareChange } from '../../../src/core/changes/prepare'
-import { areAsSeen, undoChange } from '../../../src/core/changes/undo'
+import { areAsSeen, leavesOut, undoChange } from '../../../src/core/changes/undo'
 import { addTopic } from '../../../src/core/commands/add-topic'
 import { deleteTopics } from '../../../src/core/commands/delete-topics'
 import { setText } from '../../../src/core/commands/set-text'
@@ -96,4 +96,15 @@ test('a change that was worked out on what is not there any more is known', () =
   // Words are joined.
   expect(areAsSeen(garden.records, change.edits)).toBe(true)
   expect(areAsSeen(garden.records, [{ ...dated[0]!, before: { task: 'done' } }] as typeof change.edits)).toBe(false)
+})
+
+test('that something was left out when a change was stored is known, also of one with many edits', () => {
+  const { garden, peas } = setUp()
+  const { change } = setText(garden.records, { topic: peas, text: 'Sow early peas' }, garden.newIds)
+  expect(leavesOut(change, change)).toBe(false)
+  expect(leavesOut(change, { ...change, edits: [] })).toBe(true)
+  const edits = Array.from({ length: 50_000 }, (_, i) => ({ ...change.edits[0]!, id: `${i}` })) as typeof change.edits
+  const start = performance.now()
+  expect(leavesOut({ ...change, edits }, { ...change, edits })).toBe(false)
+  expect(performance.now() - start).toBeLessThan(2_000)
 })
