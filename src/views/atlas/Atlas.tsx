@@ -35,7 +35,9 @@ export function Atlas() {
   const session = useSession()
   const { id } = session
   const home = session.collection.homeMap
-  const [by, setBy] = useState<Arrangement>(() => (session.maps.some(({ inAtlas }) => inAtlas) ? 'hand' : 'doorways'))
+  /** As it was asked for here; null as long as nobody has: then as maps stand, also where that is told a moment later. */
+  const [wish, setBy] = useState<Arrangement | null>(null)
+  const by = wish ?? (session.maps.some(({ inAtlas }) => inAtlas) ? 'hand' : 'doorways')
   /** What was just put somewhere, until the server says so. */
   const [put, setPut] = useState<ReadonlyMap<string, AtlasPlace>>(new Map())
   const maps = useMemo(
@@ -109,7 +111,8 @@ export function Atlas() {
   const byHand = maps.flatMap(({ id: map, inAtlas }) => (inAtlas ? map : []))
   return (
     <CollectionFrame place="atlas" isWide>
-      <div className={styles.page}>
+      {/* Who has begun to do something here finds everything where it was. */}
+      <div className={styles.page} onPointerDownCapture={() => setBy(by)} onKeyDownCapture={() => setBy(by)}>
         <AtlasTools
           count={atlas.plates.length}
           words={words}
