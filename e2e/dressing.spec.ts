@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import {
   allSaved,
+  atRest,
   choose,
   expectNoOverlap,
   makeMap,
@@ -80,6 +81,7 @@ test('layouts too are seen on the map before one is taken', async ({ page }) => 
   await openSection(page, /^Layout/)
   const below = async () =>
     (await topic(page, 'Pick beans').boundingBox())!.y - (await topic(page, 'Summer').boundingBox())!.y
+  await atRest(page)
   const beside = await below()
   const layout = sheet(page).getByRole('group', { name: 'This branch is set' })
   await layout.getByRole('button', { name: 'indented' }).hover()

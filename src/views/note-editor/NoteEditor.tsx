@@ -164,8 +164,11 @@ export default function NoteEditor({
   /** Another topic takes the place of the one before in the same editor: making an editor anew costs many frames. */
   topic: TopicId
   text: string
-  /** Called once, when the editor stands: gives what was typed before, and whether the person is still there. */
-  takeOver(): { words: string; focused: boolean; pasted?: readonly Pasted[] }
+  /**
+   * Called once, when the editor stands: gives what was typed before, whether the person is still there, and the request after
+   * which the person went elsewhere: what is drawn of that may come later than the editor.
+   */
+  takeOver(): { words: string; focused: boolean; pasted?: readonly Pasted[]; left?: number }
   editable: boolean
   focusRequest: number
   /** Told when it has the keyboard that was asked for. */
@@ -319,7 +322,7 @@ export default function NoteEditor({
     onCreate: ({ editor: created }) => {
       editorNow.current = created
       loaded.current = load(created, { topic, text })
-      const { words, focused, pasted = [] } = takeOver()
+      const { words, focused, pasted = [], left = 0 } = takeOver()
       const first = words.slice(0, pasted[0]?.at)
       if (first.trim() !== '' && words.trim() !== text.trim()) {
         // A list that was written or pasted into the field is one here too.
@@ -339,7 +342,8 @@ export default function NoteEditor({
         if (then !== '') created.commands.insertContent({ type: 'text', text: then })
       })
       // At once, not in the next frame as the command would: no key may fall between the field and the editor.
-      if (focused || asked.current > 0) {
+      const isAsked = asked.current > 0 && asked.current !== left
+      if (focused || isAsked) {
         const pressed = caret && created.view.posAtCoords({ left: caret.x, top: caret.y })
         created.commands.setTextSelection(pressed?.pos ?? created.state.doc.content.size)
         created.view.focus()

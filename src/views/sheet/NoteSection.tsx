@@ -160,6 +160,7 @@ export function NoteSection({ topic, focusRequest, onFocused, leave }: Props) {
                 words: current?.value ?? '',
                 pasted: pasted.current,
                 focused: current !== null && document.activeElement === current,
+                left: left.current,
               }
             }}
             editable={mayEdit}

@@ -16,21 +16,34 @@ const DESTINATION: Record<Aim, string> = {
   map: '[role="tree"], [data-face]',
 }
 
-/** How keys are kept among the words that come before and after them: Enter is a line's end. */
-const KEPT_ESCAPE = '\uE01B'
-const KEPT_COMMAND_ENTER = '\uE00D'
-const KEPT_KEYS: Record<string, KeyboardEventInit> = {
-  '\n': { key: 'Enter' },
-  [KEPT_COMMAND_ENTER]: { key: 'Enter', ctrlKey: true },
-  [KEPT_ESCAPE]: { key: 'Escape' },
+/** What was typed ahead, in its order: words, and keys that are no letters. */
+type Typed = string | KeyboardEventInit
+
+const ENTER: KeyboardEventInit = { key: 'Enter', code: 'Enter' }
+
+const keyOf = ({ key, code, ctrlKey, altKey, shiftKey, metaKey }: KeyboardEvent): KeyboardEventInit => {
+  return { key, code, ctrlKey, altKey, shiftKey, metaKey }
 }
-const UP_TO_A_KEY = new RegExp(`^[^${Object.keys(KEPT_KEYS).join('')}]*`)
+
+/** Whether a key does nothing alone. */
+const isModifier = ({ key }: KeyboardEvent): boolean =>
+  /^(Control|Alt|AltGraph|Meta|Shift|\w+Lock|Dead|Process|Unidentified)$/.test(key)
+
+/** Whether a key stands for itself: a letter, or what belongs to writing one. */
+const isLetter = (event: KeyboardEvent): boolean =>
+  event.key.length === 1 && (event.getModifierState('AltGraph') || !(event.altKey || event.ctrlKey || event.metaKey))
+
+/** Whether a key is for the browser: to copy, to paste, to take back; to load the page anew or to leave it. */
+const isForBrowser = ({ key, altKey, ctrlKey, metaKey }: KeyboardEvent): boolean =>
+  /^F(5|11|12)$/.test(key) || ((ctrlKey || metaKey) && !altKey && /^[acvxyzlnprtw0+-]$/i.test(key))
 
 /** Whether a key with Alt or Ctrl is meant for an act, and not for what is being written. */
-function isActKey(event: KeyboardEvent): boolean {
-  if (event.getModifierState('AltGraph') || /^(Control|Alt|Meta|Shift|Enter)$/.test(event.key)) return false
-  return event.altKey || ((event.ctrlKey || event.metaKey) && !/^[acvxyz]$/i.test(event.key))
-}
+const isActKey = (event: KeyboardEvent): boolean =>
+  !isLetter(event) &&
+  !isModifier(event) &&
+  event.key !== 'Enter' &&
+  !isForBrowser(event) &&
+  (event.altKey || event.ctrlKey || event.metaKey)
 
 /** A field that nobody sees, for what is typed as long as the one for which it is meant is not there. */
 class Waiting {
@@ -40,25 +53,15 @@ class Waiting {
   constructor(
     readonly aim: Aim,
     private readonly ended: () => void,
-    words = '',
+    /** What was typed before what stands in the field. */
+    private readonly typed: Typed[],
   ) {
     const { field } = this
-    field.value = words
     field.setAttribute('aria-label', 'On its way')
     field.style.cssText = 'position:fixed;top:0;left:0;width:1px;height:1px;opacity:0;border:0;padding:0'
     field.tabIndex = -1
     field.dataset.onItsWay = ''
-    field.addEventListener('keydown', (event) => {
-      // Another act, before anything was typed for this one: it is done instead.
-      if (isActKey(event) && field.value === '') return this.giveUp()
-      event.stopPropagation()
-      const isCommand = event.ctrlKey || event.metaKey
-      if (event.key === 'Escape' && field.value === '') this.giveUp()
-      else if (event.key === 'Escape') field.value += KEPT_ESCAPE
-      else if (event.key === 'Enter' && isCommand) field.value += KEPT_COMMAND_ENTER
-      else if (event.key !== 'Tab') return
-      event.preventDefault()
-    })
+    field.addEventListener('keydown', this.press)
     document.body.append(field)
     field.focus({ preventScroll: true })
     document.addEventListener('focusin', this.arrive)
@@ -66,77 +69,153 @@ class Waiting {
     this.timer = setTimeout(this.giveUp, LONGEST_MS)
   }
 
-  /** After all that belongs to the arrival: what comes with a field may select what is in it. */
-  private readonly arrive = ({ target }: FocusEvent): void => {
-    if (target === this.field || !(target instanceof Element) || !target.matches(DESTINATION[this.aim])) return
-    const words = this.end()
-    queueMicrotask(() => typeInto(words))
+  private readonly press = (event: KeyboardEvent): void => {
+    const { field, typed } = this
+    const isEmpty = field.value === '' && typed.length === 0
+    // Another act, before anything was typed for this one: it is done instead.
+    if (isEmpty && isActKey(event)) {
+      this.giveUp()
+      return
+    }
+    event.stopPropagation()
+    if (event.isComposing || isModifier(event) || isLetter(event) || isForBrowser(event)) return
+    if (isEmpty && event.key === 'Escape') this.giveUp()
+    // Within words the keys of a field do here what they would do there.
+    else if (field.value === '' || isActKey(event) || /^(Enter|Escape|Tab)$/.test(event.key)) {
+      this.keepWords()
+      typed.push(keyOf(event))
+    } else return
+    event.preventDefault()
   }
 
-  private end(): string {
+  /** Takes the words out of the field; in what was pasted, the end of a line is Enter. */
+  private keepWords(): void {
+    this.field.value.split('\n').forEach((line, i) => {
+      if (i > 0) this.typed.push(ENTER)
+      if (line !== '') this.typed.push(line)
+    })
+    this.field.value = ''
+  }
+
+  private readonly arrive = ({ target }: FocusEvent): void => {
+    if (target === this.field || !(target instanceof Element) || !target.matches(DESTINATION[this.aim])) return
+    typeAhead(this.end())
+  }
+
+  private end(): Typed[] {
     clearTimeout(this.timer)
     document.removeEventListener('focusin', this.arrive)
     document.removeEventListener('pointerdown', this.giveUp, true)
-    const { value } = this.field
+    this.keepWords()
     this.ended()
     this.field.remove()
-    return value
+    return this.typed
   }
 
   readonly giveUp = (): void => {
-    const words = this.end()
-      .replaceAll(new RegExp(`[${KEPT_ESCAPE}${KEPT_COMMAND_ENTER}]`, 'g'), '')
-      .trim()
+    const typed = this.end()
     if (document.activeElement === null || document.activeElement === document.body) activeFace()?.focus()
-    if (words !== '') tell(`There was no field for what you typed: ${words}`, LONGEST_MS)
+    tellLost(typed)
   }
 }
 
-/** Types words where the keyboard is: a line at once into a field, letter by letter where there is none yet, and Enter between lines. */
-function typeInto(words: string): void {
+function tellLost(typed: readonly Typed[]): void {
+  const words = typed.filter((part) => typeof part === 'string').join(' ')
+  if (words.trim() !== '') tell(`There was no field for what you typed: ${words}`, LONGEST_MS)
+}
+
+/** What is being typed for the person where the keyboard has arrived; what the person types meanwhile comes behind it. */
+let ahead: Typed[] = []
+let isTyping = false
+
+/**
+ * Types what was typed ahead, one key after the other and each a moment after the one before, as its effects are drawn first. Where
+ * one of them sends the keyboard on its way again, the rest waits with it.
+ */
+function typeAhead(typed: readonly Typed[]): void {
+  ahead.push(...typed)
+  if (isTyping || ahead.length === 0) return
+  isTyping = true
+  window.addEventListener('keydown', comeBehind, true)
+  window.addEventListener('pointerdown', stop, true)
+  // After all that belongs to the arrival: what comes with a field may select what is in it.
+  queueMicrotask(next)
+}
+
+function next(): void {
+  const part = ahead.shift()
+  if (typeof part === 'string') typeWords(part)
+  else if (part) pressKey(part)
+  if (ahead.length > 0) setTimeout(next)
+  else done()
+}
+
+function done(): void {
+  isTyping = false
+  window.removeEventListener('keydown', comeBehind, true)
+  window.removeEventListener('pointerdown', stop, true)
+}
+
+/** A hand that goes elsewhere ends it. */
+function stop(): void {
+  const left = ahead
+  ahead = []
+  done()
+  tellLost(left)
+}
+
+/** A key of the person, while what came before it is still being typed. */
+function comeBehind(event: KeyboardEvent): void {
+  if (!event.isTrusted || event.isComposing || isModifier(event) || isForBrowser(event)) return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  const last = ahead.at(-1)
+  if (!isLetter(event)) ahead.push(keyOf(event))
+  else if (typeof last === 'string') ahead[ahead.length - 1] = last + event.key
+  else ahead.push(event.key)
+}
+
+/** Types words where the keyboard is: all at once into a field; on a map the first letter, which may bring a field for the others. */
+function typeWords(words: string): void {
   const at = document.activeElement
-  if (words === '' || !(at instanceof HTMLElement)) return
-  const isField = at.matches(EDITABLE)
+  if (!(at instanceof HTMLElement)) return
+  if (at.matches(EDITABLE)) document.execCommand('insertText', false, words)
   // What is no field and no map takes no letters.
-  if (!isField && !at.matches(DESTINATION.map)) return
-  const line = UP_TO_A_KEY.exec(words)![0]
-  const now = isField ? line : line.slice(0, 1)
-  // The first letter on a map brings its field: the others wait for that, and what is typed meanwhile behind them.
-  if (!isField && now !== '') {
-    const rest = words.slice(now.length)
-    if (rest !== '') awaitField('field', rest)
-    press(at, { key: now })
-    return
+  else if (at.matches(DESTINATION.map)) {
+    if (words.length > 1) ahead.unshift(words.slice(1))
+    press(at, { key: words.slice(0, 1) })
   }
-  if (isField && now !== '') document.execCommand('insertText', false, now)
-  const key = KEPT_KEYS[words.slice(now.length, now.length + 1)]
-  if (key?.key === 'Enter' && !key.ctrlKey) pressEnter(at)
-  else if (key) press(at, key)
-  const rest = words.slice(now.length + (key ? 1 : 0))
-  // What was pressed may bring the next field.
-  if (rest !== '') setTimeout(() => typeInto(rest))
+}
+
+function pressKey(key: KeyboardEventInit): void {
+  const at = document.activeElement
+  if (at instanceof HTMLElement && press(at, key) && key.key === 'Enter') enter(at)
 }
 
 const press = (at: HTMLElement, key: KeyboardEventInit): boolean =>
   at.dispatchEvent(new KeyboardEvent('keydown', { ...key, bubbles: true, cancelable: true }))
 
-function pressEnter(at: HTMLElement): void {
-  if (!press(at, { key: 'Enter' })) return
+/** What a browser does with Enter where nobody else does something with it. */
+function enter(at: HTMLElement): void {
   if (at instanceof HTMLTextAreaElement) document.execCommand('insertText', false, '\n')
   else if (at instanceof HTMLInputElement) at.form?.requestSubmit()
+  else if (at.matches('button, a[href]')) at.click()
 }
 
 let waiting: Waiting | null = null
 
-/** Tells that the keyboard is on its way. What is typed until it has arrived is kept for where it goes, behind `words`, and goes nowhere else. */
-export function awaitField(aim: Aim, words = ''): void {
+/** Tells that the keyboard is on its way. What is typed until it has arrived is kept for where it goes, and goes nowhere else. */
+export function awaitField(aim: Aim): void {
   waiting?.giveUp()
+  // What was typed behind the key that led here, where that was typed ahead, waits too.
+  const behind = ahead
+  ahead = []
   const began = new Waiting(
     aim,
     () => {
       if (waiting === began) waiting = null
     },
-    words,
+    behind,
   )
   waiting = began
 }
