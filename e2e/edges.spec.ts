@@ -403,6 +403,7 @@ test('only what shows something of a change is drawn anew', async ({ page, brows
 
   const other = await elsewhere(browser, page)
   await selectTopic(other, 'Prune')
+  await drawnOut(page)
   const told = await rendersOf(page, async () => {
     await other.keyboard.press('F2')
     await write(other, 'Prune the roses')
@@ -509,27 +510,35 @@ test('without a connection a part that is not here is told in its place, and com
   page,
   context,
 }) => {
+  // Parts are fetched one after the other: with this one, those of the dialogs are here.
+  const fetched = page.waitForResponse(/\/MarksSection\.[^/]*\.js$/)
   await plantGarden(page, '- Peas\n- Beans')
   await selectTopic(page, 'Peas')
   await allSaved(page)
+  await fetched
   await context.setOffline(true)
   const missing = page.getByText('This part of Folvet could not be fetched.')
   await page.keyboard.press('Alt+Shift+n')
   await expect(page.getByRole('dialog', { name: 'Not here just now' })).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(missing).toHaveCount(0)
-  await openSection(page, /^Dates and task/)
+  await openSection(page, /^Comments/)
   await expect(page.getByRole('alert').filter({ has: missing }).first()).toBeVisible()
-  // Everything else goes on.
+  // Everything else goes on, and what belongs to writing on a map was fetched before.
   await selectTopic(page, 'Beans')
+  await page.keyboard.press('Alt+t')
+  await page.keyboard.type('dry')
+  await page.keyboard.press('Enter')
+  await expect(topic(page, 'Beans, tagged dry')).toBeVisible()
+  await selectTopic(page, 'Beans, tagged dry')
   await page.keyboard.press('Enter')
   await page.keyboard.type('Leeks')
   await page.keyboard.press('Enter')
   await page.keyboard.press('Escape')
   await expect(topic(page, 'Leeks')).toBeVisible()
-  await selectTopic(page, 'Beans')
+  await selectTopic(page, 'Peas')
   await context.setOffline(false)
-  await expect(page.getByText('to do', { exact: true })).toBeVisible()
+  await expect(page.getByPlaceholder('Say something about this topic')).toBeVisible()
   await expect(missing).toHaveCount(0)
   await allSaved(page)
 })

@@ -1,6 +1,7 @@
 import {
   allSaved,
   beginOnMap,
+  cardOf,
   expectNoBarriersInBoth,
   expectNoOverlap,
   makeMap,
@@ -324,7 +325,7 @@ test('the search page finds words in notes and names with the way there, and kee
 
   // The same key finds from every screen: a screen by its name, and words of a note where they stand.
   await page.goto(`/c/${collection}`)
-  await expect(page.getByRole('link', { name: 'Garden', exact: true })).toBeVisible()
+  await expect(cardOf(page, 'Garden')).toBeVisible()
   await page.keyboard.press('Control+k')
   const finder = page.getByRole('dialog').getByRole('combobox')
   await expect(finder).toBeFocused()

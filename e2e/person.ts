@@ -65,6 +65,10 @@ export async function openSheet(page: Page): Promise<void> {
 export const topic = (page: Page, name: string): Locator =>
   page.getByRole('treeitem', { name: new RegExp(`^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(,|$)`) })
 
+/** The way into a map from its card on the page of the collection, where its name stands elsewhere too. */
+export const cardOf = (page: Page, name: string): Locator =>
+  page.getByRole('region', { name, exact: true }).getByRole('link', { name, exact: true })
+
 /** Writes a text while a topic is selected or being written, and keeps it. */
 export async function write(page: Page, text: string): Promise<void> {
   await page.keyboard.type(text)

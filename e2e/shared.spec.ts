@@ -1,5 +1,5 @@
 import { importAndWait } from '../scripts/setup/imports.mjs'
-import { beginWithoutAccount, importFiles, openSheet } from './person'
+import { beginWithoutAccount, cardOf, importFiles, openSheet } from './person'
 import { expect, type Page, test } from './watched'
 
 const asker = (page: Page, base: string) => async (method: 'GET' | 'POST', path: string, body?: object) =>
@@ -26,10 +26,10 @@ test('somebody to whom one map is open reads it as it grows, and learns nothing 
   await beginWithoutAccount(guest)
   expect((await guest.request.post('/api/links', { data: { secret } })).status()).toBe(200)
   await guest.goto(`/c/${collection}`)
-  await expect(guest.getByRole('link', { name: 'Garden', exact: true })).toBeVisible()
+  await expect(cardOf(guest, 'Garden')).toBeVisible()
   await expect(guest.getByText('Hidden')).toBeHidden()
   await expect(guest.getByRole('button', { name: 'New map' })).toBeHidden()
-  await guest.getByRole('link', { name: 'Garden', exact: true }).click()
+  await cardOf(guest, 'Garden').click()
   const bed = guest.getByRole('treeitem', { name: 'Bed' })
   await bed.click()
   await openSheet(guest)
@@ -47,7 +47,7 @@ test('somebody to whom one map is open reads it as it grows, and learns nothing 
   await guest.goto(`/c/${collection}/m/${pond}`)
   await expect(guest.getByText('This map is not open to you, or it is gone.')).toBeVisible()
   await guest.getByRole('main').getByRole('link', { name: 'All maps' }).click()
-  await expect(guest.getByRole('link', { name: 'Garden', exact: true })).toBeVisible()
+  await expect(cardOf(guest, 'Garden')).toBeVisible()
 
   await page.request.delete(`/api/collections/${collection}/grants/${id}`)
   await guest.reload()
@@ -77,7 +77,7 @@ test('a large import is seen as it goes, from the map too, and is cancelled ther
   await other.getByRole('button', { name: 'Cancel: Import 80 pages' }).click()
   await expect(other.getByText(/Import 80 pages: \d/)).toBeHidden({ timeout: 30_000 })
   await expect(page.getByText('The import was cancelled.')).toBeVisible({ timeout: 30_000 })
-  await expect(page.getByRole('link', { name: 'Garden', exact: true })).toBeVisible()
+  await expect(cardOf(page, 'Garden')).toBeVisible()
   await expect(page.getByRole('link', { name: 'Page 1', exact: true })).toBeHidden()
   await other.close()
 })

@@ -12,7 +12,7 @@ import { keysOf, readableKey, sectionsOf } from './acts'
 import styles from './acts.module.css'
 
 // What acts do, drawn small: the words are there at once, the drawings a moment later.
-const Effect = late(() => import('./effects'))
+const Effect = late(() => import('./effects'), 'soon')
 
 /** The acts of a group with their effects and keys. What does not apply stays, paler, and says why when it is pointed at. */
 export function ActPanel({

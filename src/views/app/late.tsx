@@ -1,10 +1,20 @@
 import { Alert, Button, Text } from '@mantine/core'
 import { type ComponentType, use, useEffect, useState } from 'react'
-import { Modal } from './Modal'
+import styles from './late.module.css'
+import { whenIdle } from './when-idle'
 
 type Module<Props> = { default: ComponentType<Props> }
 /** A part when it has come, or null where it could not be fetched. */
 type Fetched<Props> = Promise<ComponentType<Props> | null>
+
+/** Parts that are fetched before anybody asks for them. */
+const ahead: (() => Promise<unknown>)[] = []
+
+/** Fetches, one after the other and while the browser has nothing to do, what belongs to working on a map and is not shown at first. */
+export function fetchAhead(): void {
+  const fetch = ahead.shift()
+  if (fetch) whenIdle(() => void fetch().then(fetchAhead))
+}
 
 /** How long after a failure a part is asked for once more by itself, in ms. */
 const ONCE_MORE_MS = 400
@@ -18,9 +28,13 @@ function fetchStylesAgain(): void {
 /**
  * A part of the interface that is fetched when it is first shown. While it is on its way the nearest Suspense shows what stands for
  * it. Where it cannot be fetched, that is told in its place, with a way to try again, and everything else stands; when the connection
- * comes back it is tried again by itself. It differs from React's `lazy` in that: that one never asks twice.
+ * comes back it is tried again by itself. It differs from React's `lazy` in that: that one never asks twice. Small parts that belong
+ * to working on a map are fetched `soon`, so that they are here when the connection is not.
  */
-export function late<Props extends object>(load: () => Promise<Module<Props>>): ComponentType<Props> {
+export function late<Props extends object>(
+  load: () => Promise<Module<Props>>,
+  when: 'soon' | 'when shown' = 'when shown',
+): ComponentType<Props> {
   let fetched: Fetched<Props> | null = null
   let here: ComponentType<Props> | null = null
   const fetch = (): Fetched<Props> => {
@@ -35,6 +49,11 @@ export function late<Props extends object>(load: () => Promise<Module<Props>>): 
       .then(keep, () => null)
     return fetched
   }
+  // Where that comes to nothing it is asked for again when it is shown.
+  if (when === 'soon')
+    ahead.push(async () => {
+      if ((await fetch()) === null) fetched = null
+    })
   // biome-ignore lint/correctness/noComponentHookFactories: made once for each part, as its module is loaded.
   return function Late(props: Props) {
     const [, setTries] = useState(0)
@@ -52,6 +71,10 @@ export function late<Props extends object>(load: () => Promise<Module<Props>>): 
 /** What closes a dialog; undefined for what stands in the page. */
 const closeOf = (props: object): (() => void) | undefined =>
   'onClose' in props && typeof props.onClose === 'function' ? (props.onClose as () => void) : undefined
+
+const show = (dialog: HTMLDialogElement | null) => {
+  if (dialog && !dialog.open) dialog.showModal()
+}
 
 /** Stands where a part could not be fetched: in its place, or as a dialog where the part is one. */
 function Missing({ retry, onClose }: { retry(): void; onClose?: (() => void) | undefined }) {
@@ -71,9 +94,13 @@ function Missing({ retry, onClose }: { retry(): void; onClose?: (() => void) | u
   )
   if (onClose)
     return (
-      <Modal opened onClose={onClose} title="Not here just now">
+      // The browser's own: the one of the interface may be what is missing.
+      <dialog ref={show} className={styles.missing} aria-label="Not here just now" onClose={onClose}>
         {words}
-      </Modal>
+        <Button size="compact-sm" variant="subtle" onClick={onClose}>
+          Close
+        </Button>
+      </dialog>
     )
   return (
     <Alert color="gray" m="xs" p="xs" role="alert">

@@ -1,4 +1,4 @@
-import { Badge, createTheme, type MantineColorsTuple, Modal } from '@mantine/core'
+import { createTheme, type MantineColorsTuple } from '@mantine/core'
 
 const spruce: MantineColorsTuple = [
   '#e2efec',
@@ -53,15 +53,15 @@ export const theme = createTheme({
   components: {
     // A link is known by more than its tone.
     Anchor: { defaultProps: { underline: 'always' } },
-    Badge: Badge.extend({ defaultProps: { tt: 'none' } }),
+    Badge: { defaultProps: { tt: 'none' } },
     // What turns while one waits is named, so it is something.
     Loader: { defaultProps: { role: 'img' } },
     Notification: { defaultProps: { closeButtonProps: { 'aria-label': 'Dismiss' } } },
     // A menu that a key opens is not closed by that same key.
     Menu: { defaultProps: { clickOutsideEvents: ['mousedown', 'touchstart'] } },
     // The head of a dialog is no banner of the page.
-    Modal: Modal.extend({
+    Modal: {
       defaultProps: { closeButtonProps: { 'aria-label': 'Close' }, attributes: { header: { role: 'none' } } },
-    }),
+    },
   },
 })

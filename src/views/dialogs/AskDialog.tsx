@@ -4,7 +4,7 @@ import { Modal } from '../app/Modal'
 import type { Dialog } from '../workspace/workspace-store'
 
 /** Asks for one line of text, which can be one of some choices. */
-export function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'ask' }>; onClose(): void }) {
+export default function AskDialog({ asked, onClose }: { asked: Extract<Dialog, { kind: 'ask' }>; onClose(): void }) {
   return (
     <Modal opened onClose={onClose} title={asked.title}>
       <form

@@ -2,11 +2,12 @@ import { type JSX, Suspense } from 'react'
 import { late } from '../app/late'
 import { Boundary } from '../app/Mishaps'
 import { type Dialog, useWorkspace, workspace } from '../workspace/workspace-store'
-import { AskDialog } from './AskDialog'
-import { Finder, type FinderKind } from './Finder'
+import type { FinderKind } from './Finder'
 
-const BadgePicker = late(() => import('../badges/BadgePicker'))
-const EnclosureDialog = late(() => import('./EnclosureDialog'))
+const AskDialog = late(() => import('./AskDialog'), 'soon')
+const BadgePicker = late(() => import('../badges/BadgePicker'), 'soon')
+const EnclosureDialog = late(() => import('./EnclosureDialog'), 'soon')
+const Finder = late(() => import('./Finder'), 'soon')
 const GatherDialog = late(() => import('../search/GatherDialog'))
 const InsertTemplate = late(() => import('../beginning/InsertTemplate'))
 const MapSettings = late(() => import('./MapSettings'))

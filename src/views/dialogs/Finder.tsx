@@ -89,7 +89,7 @@ const FINDINGS: { [Kind in FinderKind]: (here: Here, asked: Asked<Kind>) => Find
 }
 
 /** Finds what an act of the workspace needs, and closes before it is done. */
-export function Finder({ asked, onClose }: { asked: Asked; onClose(): void }) {
+export default function Finder({ asked, onClose }: { asked: Asked; onClose(): void }) {
   const session = useSession()
   const { panes, active } = useWorkspace()
   const here = panes[active]?.map

@@ -10,8 +10,8 @@ import { ask, wordsFor } from '../app/api'
 import { late } from '../app/late'
 import { NoteView } from '../page/NoteView'
 import { useSession } from '../sync/use-session'
+import { previewOf } from './file-preview'
 import { selectPassage } from './passage'
-import { previewOf } from './preview'
 import styles from './reading.module.css'
 
 const PdfView = late(() => import('./PdfView'))

@@ -14,7 +14,7 @@ import { workspace } from '../workspace/workspace-store'
 import styles from './sheet.module.css'
 
 /** What marks the selected topics at first sight: badges, tags, a picture. */
-export function MarksSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
+export default function MarksSection({ topic, topics }: { topic: TopicRecord; topics: readonly TopicRecord[] }) {
   const mayEdit = useMayEdit()
   const ids = topics.map(({ id }) => id)
   return (

@@ -10,16 +10,16 @@ import { backToFace } from '../workspace/take-focus'
 import workspaceStyles from '../workspace/workspace.module.css'
 import { type Section, type SheetField, useCalmWorkspace, workspace } from '../workspace/workspace-store'
 import { holds } from './holds'
-import { MarksSection } from './MarksSection'
 import { NoteSection } from './NoteSection'
 import styles from './sheet.module.css'
 
 const CommentsSection = late(() => import('../comments/CommentsSection'))
-const DatesSection = late(() => import('./DatesSection'))
-const FilesSection = late(() => import('./FilesSection'))
-const LinksSection = late(() => import('./LinksSection'))
-const LayoutSection = late(() => import('./LayoutSection'))
-const LookSection = late(() => import('./look/LookSection'))
+const DatesSection = late(() => import('./DatesSection'), 'soon')
+const FilesSection = late(() => import('./FilesSection'), 'soon')
+const LinksSection = late(() => import('./LinksSection'), 'soon')
+const LayoutSection = late(() => import('./LayoutSection'), 'soon')
+const MarksSection = late(() => import('./MarksSection'), 'soon')
+const LookSection = late(() => import('./look/LookSection'), 'soon')
 
 /** In the order of use. */
 const SECTION_NAMES: Record<Section, string> = {
@@ -196,7 +196,11 @@ export const TopicSheet = memo(() => {
         <Accordion.Item value="marks" id="sheet-marks">
           {head('marks')}
           <Accordion.Panel>
-            <MarksSection topic={topic} topics={topics} />
+            {sections.includes('marks') && (
+              <Suspense fallback={<Skeleton height={60} />}>
+                <MarksSection topic={topic} topics={topics} />
+              </Suspense>
+            )}
           </Accordion.Panel>
         </Accordion.Item>
         <Accordion.Item value="comments" id="sheet-comments">

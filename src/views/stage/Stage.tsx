@@ -38,13 +38,13 @@ import { useShow } from './use-show'
 import { useTouch } from './use-touch'
 import { FollowView, useView, type View } from './use-view'
 
-const ConnectorMenu = late(() => import('./ConnectorMenu'))
+const ConnectorMenu = late(() => import('./ConnectorMenu'), 'soon')
 const DraftPanel = late(() => import('../draft/DraftPanel'))
 const FilesPeek = late(() => import('./FilesPeek'))
 const LinksPeek = late(() => import('./LinksPeek'))
 const NotePeek = late(() => import('./NotePeek'))
-const SurfaceMenu = late(() => import('./SurfaceMenu'))
-const TopicMenu = late(() => import('../acts/TopicMenu'))
+const SurfaceMenu = late(() => import('./SurfaceMenu'), 'soon')
+const TopicMenu = late(() => import('../acts/TopicMenu'), 'soon')
 const PictureLibrary = late(() => import('../pictures/PictureLibrary'))
 
 /** What lies on the surface: a press there is meant for it, not for the surface. */

@@ -3,8 +3,8 @@ import { setWidth } from '../../core/commands/layouts'
 import { resizePicture } from '../../core/commands/pictures'
 import type { TopicBox } from '../../core/layout/boxes'
 import { TOPIC_WIDTH } from '../../core/records/topic'
-import type { Command } from '../sheet/look/Choice'
 import type { CollectionSession } from '../sync/collection-session'
+import type { Command } from '../sync/trial'
 import styles from './stage.module.css'
 
 interface Props {

@@ -8,6 +8,7 @@ import { MapId, TopicId } from '../../core/records/ids'
 import { SceneMaker } from '../../core/scene/scene'
 import { COMMON_FONTS } from '../../core/text/common-fonts'
 import { calendarHere } from '../app/when'
+import { whenIdle } from '../app/when-idle'
 import { HeldState } from '../sync/held-state'
 import { Trial } from '../sync/trial'
 
@@ -66,9 +67,4 @@ export function rehearse(): () => void {
   return () => {
     isEnded = true
   }
-}
-
-const whenIdle = (work: () => void) => {
-  if ('requestIdleCallback' in window) requestIdleCallback(work)
-  else setTimeout(work, 50)
 }

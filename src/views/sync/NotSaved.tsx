@@ -1,46 +1,21 @@
-import { Button, CopyButton, Group, Stack, Text, Textarea, UnstyledButton } from '@mantine/core'
-import { Suspense, useEffect, useState } from 'react'
+import { Button, CopyButton, Group, Stack, Text, Textarea } from '@mantine/core'
+import { Suspense, useState } from 'react'
 import type { Change } from '../../core/changes/edit'
 import { TopicId } from '../../core/records/ids'
 import { cutText, MAX_TOPIC_TEXT } from '../../core/records/text'
-import { counted } from '../../core/text/counted'
 import { late } from '../app/late'
 import { Modal } from '../app/Modal'
 import type { CollectionSession } from '../sync/collection-session'
-import { useCalmPart, useSessionHandle } from '../sync/use-session'
+import { useSessionHandle } from '../sync/use-session'
+import { awaitField } from '../workspace/awaited-field'
 
 const FindDialog = late(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
 
 /** Letters of the first line by which longer words are called, where they become a topic with a note. */
 const LONGEST_NAME = 200
 
-const notSavedIn = ({ notSaved }: CollectionSession) => [...notSaved]
-
-/** Tells how many changes could not be saved, and leads to them; nothing where all could. */
-export function NotSavedNotice() {
-  const [isOpen, setOpen] = useState(false)
-  const notSaved = useCalmPart(notSavedIn)
-  const isNone = notSaved.length === 0
-  useEffect(() => {
-    if (isNone) setOpen(false)
-  }, [isNone])
-  if (isNone) return null
-  return (
-    <>
-      <UnstyledButton c="var(--ember-text)" fw={600} fz="sm" onClick={() => setOpen(true)}>
-        {counted(notSaved.length, 'change was', 'changes were')} not saved: look
-      </UnstyledButton>
-      {isOpen && (
-        <Modal opened onClose={() => setOpen(false)} title="What could not be saved" size="lg">
-          <NotSaved changes={notSaved} />
-        </Modal>
-      )}
-    </>
-  )
-}
-
 /** Each change that the server did not take, with why, and its words to be copied, or put on a topic. */
-function NotSaved({ changes }: { changes: CollectionSession['notSaved'] }) {
+export default function NotSaved({ changes, onClose }: { changes: CollectionSession['notSaved']; onClose(): void }) {
   const session = useSessionHandle()
   const [placing, setPlacing] = useState<{ id: string; words: string } | null>(null)
   /** Hangs the words on a topic, as one of their own; given up here only when that has been done. */
@@ -56,54 +31,64 @@ function NotSaved({ changes }: { changes: CollectionSession['notSaved'] }) {
     setPlacing(null)
   }
   return (
-    <Stack gap="lg">
-      {placing && (
-        <Suspense>
-          <FindDialog
-            collection={session.id}
-            title="Below which topic?"
-            kinds={['topic']}
-            onTake={({ id }) => void putOn(id)}
-            onClose={() => setPlacing(null)}
-          />
-        </Suspense>
-      )}
-      <Text>These changes were not taken. They are kept in this browser until you have done something with them.</Text>
-      {changes.map(({ change, message }) => {
-        const words = wordsIn(change).join('\n')
-        return (
-          <Stack gap="xs" key={change.id}>
-            <Text fw={600}>{change.label}</Text>
-            <Text c="ember">{message}</Text>
-            {words !== '' && (
-              <Textarea aria-label={`Words of: ${change.label}`} value={words} readOnly autosize maxRows={8} />
-            )}
-            <Group gap="xs">
+    <Modal opened onClose={onClose} title="What could not be saved" size="lg">
+      <Stack gap="lg">
+        {placing && (
+          <Suspense>
+            <FindDialog
+              collection={session.id}
+              title="Below which topic?"
+              kinds={['topic']}
+              onTake={({ id }) => void putOn(id)}
+              onClose={() => setPlacing(null)}
+            />
+          </Suspense>
+        )}
+        <Text>
+          These changes were not taken. They are kept in this browser until you have done something with them.
+        </Text>
+        {changes.map(({ change, message }) => {
+          const words = wordsIn(change).join('\n')
+          return (
+            <Stack gap="xs" key={change.id}>
+              <Text fw={600}>{change.label}</Text>
+              <Text c="ember">{message}</Text>
               {words !== '' && (
-                <CopyButton value={words}>
-                  {({ copied, copy }) => (
-                    <Button variant="default" onClick={copy}>
-                      {copied ? 'Copied' : 'Copy the words'}
-                    </Button>
-                  )}
-                </CopyButton>
+                <Textarea aria-label={`Words of: ${change.label}`} value={words} readOnly autosize maxRows={8} />
               )}
-              {words !== '' && session.mayEdit && (
-                <Button variant="default" onClick={() => setPlacing({ id: change.id, words })}>
-                  Put it on a topic …
+              <Group gap="xs">
+                {words !== '' && (
+                  <CopyButton value={words}>
+                    {({ copied, copy }) => (
+                      <Button variant="default" onClick={copy}>
+                        {copied ? 'Copied' : 'Copy the words'}
+                      </Button>
+                    )}
+                  </CopyButton>
+                )}
+                {words !== '' && session.mayEdit && (
+                  <Button
+                    variant="default"
+                    onClick={() => {
+                      awaitField('field')
+                      setPlacing({ id: change.id, words })
+                    }}
+                  >
+                    Put it on a topic …
+                  </Button>
+                )}
+                <Button variant="default" onClick={() => session.tryNotSaved(change.id)}>
+                  Try again
                 </Button>
-              )}
-              <Button variant="default" onClick={() => session.tryNotSaved(change.id)}>
-                Try again
-              </Button>
-              <Button variant="subtle" color="ember" onClick={() => session.discardNotSaved(change.id)}>
-                Throw away
-              </Button>
-            </Group>
-          </Stack>
-        )
-      })}
-    </Stack>
+                <Button variant="subtle" color="ember" onClick={() => session.discardNotSaved(change.id)}>
+                  Throw away
+                </Button>
+              </Group>
+            </Stack>
+          )
+        })}
+      </Stack>
+    </Modal>
   )
 }
 

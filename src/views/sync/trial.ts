@@ -5,7 +5,8 @@ import type { TopicId } from '../../core/records/ids'
 import type { Records } from '../../core/records/records'
 import type { HeldState } from './held-state'
 
-type Command = (records: Records, newIds: IdSource) => Outcome
+/** What a person does, asked of the records as they are held here. */
+export type Command = (records: Records, newIds: IdSource) => Outcome
 
 /** What is shown here alone and not sent: a command tried out, and a topic that is still being written. */
 export class Trial {

@@ -2,7 +2,7 @@ import { Anchor } from '@mantine/core'
 import { useSyncExternalStore } from 'react'
 import { counted } from '../../core/text/counted'
 import type { CollectionSession } from '../sync/collection-session'
-import { NotSavedNotice } from '../sync/NotSaved'
+import { NotSavedNotice } from '../sync/NotSavedNotice'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import styles from './workspace.module.css'
 

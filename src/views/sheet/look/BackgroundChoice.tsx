@@ -8,9 +8,10 @@ import { BackgroundPattern } from '../../../core/records/look'
 import { tellTrouble } from '../../app/api'
 import { ColourField } from '../../app/fields/ColourField'
 import type { CollectionSession } from '../../sync/collection-session'
+import type { Command } from '../../sync/trial'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { upload } from '../upload'
-import { Choice, type Command, PartHead } from './Choice'
+import { Choice, PartHead } from './Choice'
 import styles from './look.module.css'
 
 const NAMES: Record<BackgroundPattern, string> = {

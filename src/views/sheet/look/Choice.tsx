@@ -1,12 +1,10 @@
 import { ActionIcon, Text, Tooltip } from '@mantine/core'
 import { IconArrowBackUp } from '@tabler/icons-react'
-import { type ReactNode, useEffect, useId } from 'react'
-import type { IdSource, Outcome } from '../../../core/commands/command'
-import type { Records } from '../../../core/records/records'
+import { type ReactNode, useId } from 'react'
+import type { Command } from '../../sync/trial'
 import { useMayEdit, useSessionHandle } from '../../sync/use-session'
 import styles from './look.module.css'
-
-export type Command = (records: Records, newIds: IdSource) => Outcome
+import { usePreviews } from './use-previews'
 
 export interface Option {
   id: string
@@ -66,12 +64,12 @@ export function Choice({
   const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const id = useId()
-  useEffect(() => () => session.preview(null), [session])
+  const previews = usePreviews()
   return (
     // biome-ignore lint/a11y/useSemanticElements: a fieldset cannot be laid out as this row is.
     <div role="group" aria-labelledby={id}>
       <PartHead id={id} label={label} source={source} back={back} />
-      <div className={wide ? styles.wide : styles.row} onPointerLeave={() => session.preview(null)}>
+      <div className={wide ? styles.wide : styles.row} onPointerLeave={previews.leave}>
         {options.map((option) => (
           <button
             key={option.id}
@@ -81,7 +79,7 @@ export function Choice({
             aria-pressed={value === option.id}
             aria-label={option.picture ? option.name : undefined}
             title={option.picture ? option.name : undefined}
-            onPointerEnter={() => session.preview(option.command)}
+            onPointerMove={previews.move(option.command)}
             onFocus={(event) => event.currentTarget.matches(':focus-visible') && session.preview(option.command)}
             onBlur={() => session.preview(null)}
             onClick={() => session.run(option.command)}

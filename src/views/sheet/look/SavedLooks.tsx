@@ -3,10 +3,12 @@ import { IconX } from '@tabler/icons-react'
 import { changeLook, type LookTarget, removeLook, saveLook } from '../../../core/commands/looks'
 import type { Look } from '../../../core/records/look'
 import type { CollectionSession } from '../../sync/collection-session'
+import type { Command } from '../../sync/trial'
 import { useCalmPart, useMayEdit, useSessionHandle } from '../../sync/use-session'
 import { workspace } from '../../workspace/workspace-store'
-import { type Command, PartHead } from './Choice'
+import { PartHead } from './Choice'
 import styles from './look.module.css'
+import { usePreviews } from './use-previews'
 
 const savedIn = ({ records }: CollectionSession) =>
   [...records.all('look')].filter((look) => !look.trashed).sort((a, b) => (a.name < b.name ? -1 : 1))
@@ -16,6 +18,7 @@ export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
   const session = useSessionHandle()
   const mayEdit = useMayEdit()
   const saved = useCalmPart(savedIn)
+  const previews = usePreviews()
   if (!mayEdit || (saved.length === 0 && Object.keys(own).length === 0)) return null
   const put =
     (look: Look): Command =>
@@ -30,8 +33,8 @@ export function SavedLooks({ target, own }: { target: LookTarget; own: Look }) {
             <button
               type="button"
               className={styles.option}
-              onPointerEnter={() => session.preview(put(look))}
-              onPointerLeave={() => session.preview(null)}
+              onPointerMove={previews.move(put(look))}
+              onPointerLeave={previews.leave}
               onClick={() => session.run(put(look))}
             >
               {name}
