@@ -49,6 +49,7 @@ export default defineConfig({
   experimental: { csp: true },
   server: { host: '127.0.0.1', port: 4170 },
   vite: {
+    define: { __FOLVET_BUILD__: JSON.stringify(process.env.FOLVET_BUILD ?? '') },
     build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
     ssr: { external: ['@node-rs/argon2', 'pg', 'pdfjs-dist'] },
   },

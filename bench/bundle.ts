@@ -1,6 +1,7 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
+import { namesOfParts } from '../scripts/setup/parts.mjs'
 import type { Measurement } from './measure'
 
 const CLIENT = join(import.meta.dirname, '..', 'dist', 'client', '_astro')
@@ -18,7 +19,7 @@ function closure(entries: readonly string[]): Set<string> {
 
 /** Scripts needed to edit a map, compressed: what the workspace imports at once. What waits for its use is told beside it. */
 export function measureBundle(): Measurement {
-  const all = readdirSync(CLIENT)
+  const all: readonly string[] = namesOfParts(join(CLIENT, '..', '..'))
   const size = (names: Iterable<string>) =>
     [...names].reduce((sum, name) => sum + gzipSync(readFileSync(join(CLIENT, name))).length, 0) / KB
   const needed = closure(all.filter((name) => /^(WorkspacePage|client)\.[\w-]+\.js$/.test(name)))

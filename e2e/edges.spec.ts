@@ -76,6 +76,12 @@ test('what is typed without a connection is kept and sent when it is back, also 
   await page.close()
   await context.setOffline(false)
   const again = await context.newPage()
+  // It is sent from wherever the person comes back, and told there for as long as it is not.
+  await again.goto('/')
+  await expect(again.getByRole('heading', { name: 'Collections' })).toBeVisible()
+  const onServer = address.replace('/c/', '/api/collections/').replace('/m/', '/maps/')
+  await expect.poll(async () => (await context.request.get(onServer)).text()).toContain('Written on the bog')
+  await expect(again.getByText('kept here and will be sent')).toHaveCount(0)
   await again.goto(address)
   await expect(topic(again, 'Written on the bog')).toBeVisible()
   await allSaved(again)
@@ -541,4 +547,49 @@ test('without a connection a part that is not here is told in its place, and com
   await expect(page.getByPlaceholder('Say something about this topic')).toBeVisible()
   await expect(missing).toHaveCount(0)
   await allSaved(page)
+})
+
+test('a new version of the server is told quietly, and taking it loses nothing', async ({ page }) => {
+  await plantGarden(page, '- Peas')
+  await page.route('**/changes', async (route) => {
+    const response = await route.fetch()
+    await route.fulfill({ response, headers: { ...response.headers(), 'x-folvet-build': 'the next one' } })
+  })
+  await selectTopic(page, 'Peas')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('Beans')
+  await page.keyboard.press('Enter')
+  const take = page.getByRole('button', { name: 'New version: take it' })
+  await expect(take).toBeVisible()
+  // A window of the version before goes on; what is being written then is kept.
+  await page.unroute('**/changes')
+  await page.keyboard.type('Leeks')
+  await take.click()
+  await expect(take).toHaveCount(0)
+  await expect(topic(page, 'Beans')).toBeVisible()
+  await expect(topic(page, 'Leeks')).toBeVisible()
+})
+
+test('a browser that keeps nothing says so, and everything is saved all the same when the connection is back', async ({
+  page,
+  context,
+}) => {
+  await page.addInitScript(() => {
+    const full = () => {
+      throw new DOMException('Full.', 'QuotaExceededError')
+    }
+    Object.defineProperty(Storage.prototype, 'setItem', { value: full })
+    Object.defineProperty(IDBFactory.prototype, 'open', { value: full })
+  })
+  await plantGarden(page, '- Peas')
+  await allSaved(page)
+  await context.setOffline(true)
+  await addTopic(page, 'Only in this window')
+  await expect(
+    page.getByText('Not saved, and this browser keeps nothing: leave this window open (1 change)'),
+  ).toBeVisible()
+  await context.setOffline(false)
+  await allSaved(page)
+  await page.reload()
+  await expect(topic(page, 'Only in this window')).toBeVisible()
 })

@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from '
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { root } from './dependencies.mjs'
+import { addPartsBefore, takeParts } from './parts.mjs'
 import { run } from './run.mjs'
 import { say, Trouble } from './say.mjs'
 
@@ -37,9 +38,16 @@ export async function ensureBuilt() {
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === wanted) return
   say('Building Folvet …')
   // Also where a test runner builds, whose own surroundings would ask for the libraries as they are for development.
-  const env = { ...process.env, NODE_ENV: 'production', ASTRO_TELEMETRY_DISABLED: '1' }
+  const env = {
+    ...process.env,
+    NODE_ENV: 'production',
+    ASTRO_TELEMETRY_DISABLED: '1',
+    FOLVET_BUILD: wanted.slice(0, 12),
+  }
+  const before = takeParts(join(root, 'dist'))
   const { code, output } = await run('npx', ['--no-install', 'astro', 'build'], { cwd: root, env })
   if (code !== 0) throw new Trouble(`Folvet could not be built:\n${output.trim().split('\n').slice(-30).join('\n')}`)
+  addPartsBefore(join(root, 'dist'), before)
   compress(join(root, 'dist', 'client'))
   writeFileSync(STAMP, wanted)
 }

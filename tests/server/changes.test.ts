@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import { generateKeyBetween } from 'fractional-indexing'
 import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, test } from 'vitest'
@@ -89,6 +90,18 @@ describe('committing', () => {
       .map(({ place }) => hangs(place) && place.rank)
     expect(ranks.length).toBe(21)
     expect(new Set(ranks).size).toBe(21)
+  })
+
+  test('takes what is built on a change that needed a second try after it', async () => {
+    const summer = await topicNamed('Summer')
+    for (let i = 0; i < 24; i++) {
+      // Its rank is taken, which the database finds; what hangs below it is on its way meanwhile.
+      const parent = child(summer, `Parent ${i}`, 'a9')
+      const first = owner.change([parent])
+      await wait(i % 4)
+      const second = owner.change([child(parent.after as TopicRecord, 'Below')])
+      expect([i, onlyResult(await first).ok, onlyResult(await second).ok]).toEqual([i, true, true])
+    }
   })
 
   test('lets a failing change fall out alone', async () => {
@@ -189,6 +202,21 @@ describe('bad input', () => {
     expect(answer.status).toBe(status)
     expect((answer.json as { error: string }).error).toMatch(/\w+ \w+/)
     expect((await owner.map(map)).number).toBe(number)
+  })
+
+  test('a window of somebody who has signed out does nothing as whoever has signed in since', async () => {
+    const at = `/api/collections/${owner.collection}`
+    const asFor = (person: string) =>
+      owner.call('POST', `${at}/changes`, JSON.stringify({ changes: [] }), {
+        'Content-Type': 'application/json',
+        'X-Folvet-Person': person,
+      })
+    const { json } = await owner.call('GET', '/api/me')
+    // Let in, and told that there is nothing in it.
+    expect((await asFor((json as { id: string }).id)).status).toBe(400)
+    const refused = await asFor(uuid())
+    expect(refused.status).toBe(401)
+    expect(refused.json).toEqual({ error: 'Somebody else is signed in here now.' })
   })
 
   test('unknown ids and commands are not found', async () => {

@@ -1,3 +1,4 @@
+import { v7 as uuid } from 'uuid'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { BARE_TOPIC } from '../../src/core/records/topic'
 import { database } from '../../src/server/database'
@@ -33,6 +34,23 @@ describe('files', () => {
     expect(part.headers.get('content-length')).toBe('11')
     expect((await owner.call('GET', address(id), null, { range: 'bytes=4000000-' })).status).toBe(416)
     expect((await owner.call('GET', address(id))).headers.get('content-length')).toBe('3000000')
+  })
+
+  test('sent again after a lost answer are there once', async () => {
+    const at = `/api/collections/${owner.collection}/files`
+    const [onTopic, forPages] = [uuid(), uuid()]
+    const twice = async (query: string) => {
+      const answers = [
+        await owner.call('POST', `${at}?${query}`, 'once'),
+        await owner.call('POST', `${at}?${query}`, 'once'),
+      ]
+      expect(answers.map(({ status }) => status)).toEqual([201, 201])
+      expect(answers[1]!.json).toEqual(answers[0]!.json)
+    }
+    await twice(`topic=${topic}&name=once.txt&id=${onTopic}`)
+    await twice(`use=pages&name=page.txt&id=${forPages}`)
+    expect((await owner.map(map)).files.filter(({ name }) => name === 'once.txt')).toHaveLength(1)
+    expect((await owner.call('POST', `${at}?topic=${topic}&name=a.txt&id=nonsense`, 'a')).status).toBe(404)
   })
 
   test('cannot run as our page, whatever they claim to be', async () => {

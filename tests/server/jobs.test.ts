@@ -1,6 +1,9 @@
 import pg from 'pg'
 import { v7 as uuid } from 'uuid'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { blankTopic } from '../../src/core/commands/blank-topic'
+import { PLAIN_MAP } from '../../src/core/commands/maps'
+import { MapId, TopicId } from '../../src/core/records/ids'
 import type { ToldJob } from '../../src/core/records/snapshot'
 import { closeJob, type HeldJob, holdJob, LostJob } from '../../src/server/jobs/job-rows'
 import { publishKind } from '../../src/server/jobs/publish-job'
@@ -123,6 +126,27 @@ describe('a job that a process ended over', () => {
   }, 30_000)
 })
 
+test('an import that fails on its way takes back what was made of it, whatever it failed of, and says so', async () => {
+  const owner = await Caller.begin()
+  const [map, root] = [MapId.parse(uuid()), TopicId.parse(uuid())]
+  const edits = [
+    { kind: 'map', id: map, before: null, after: { id: map, title: 'Half done', ...PLAIN_MAP, trashed: false } },
+    { kind: 'topic', id: root, before: null, after: blankTopic(root, { kind: 'root', map }, 'Half done') },
+  ]
+  const id = await leftOver(owner, 'import', { pages: [page('half', 1)] }, { ago: -60 })
+  const part = { label: 'Import 1 page', undoes: null }
+  // The second part is none that could be committed, or refused.
+  const parts = [
+    { ...part, id, edits },
+    { ...part, id: uuid(), edits: [{ kind: 'nonsense' }] },
+  ]
+  const plan = { parts, result: { maps: [map], select: [], unread: [] } }
+  await database.query('UPDATE job SET plan = $2, lease_until = now() WHERE id = $1', [id, JSON.stringify(plan)])
+  expect(await owner.ended(id)).toMatchObject({ state: 'failed', message: expect.stringMatching(/^The import failed/) })
+  const { rows } = await database.query('SELECT trashed FROM map WHERE id = $1', [map])
+  expect(rows).toEqual([{ trashed: true }])
+}, 30_000)
+
 test('a collection is published once at a time; a second one waits for nobody and says so', async () => {
   const owner = await Caller.begin()
   for (const text of ['# Garden\n\n- Bed', '# Pond\n\n- Reed']) await owner.grow(text)
@@ -152,7 +176,7 @@ test('whoever lost a job writes nothing of it any more', async () => {
   await owner.grow('# Garden\n\n- Bed')
   const id = await leftOver(owner, 'publish', null, { ago: -60 })
   const job = { id, collection: owner.collection, person: '', personName: '', kind: 'publish', label: '', input: null }
-  const mine: HeldJob = { ...job, state: 'running', fence: 1 }
+  const mine: HeldJob = { ...job, state: 'running', fence: 1, message: null }
   await database.query('UPDATE job SET fence = 2 WHERE id = $1', [id])
   await keepAddress(owner.collection, `garden-${id}`)
   await expect(publishKind.run(mine, null, () => {})).rejects.toThrow(LostJob)

@@ -68,16 +68,18 @@ export const commitChanges = (collection: string, submissions: readonly Submissi
 
 /**
  * Begins to commit, and says whether it goes at once: then the next changes of the collection may follow before it is known
- * how these end, since they are prepared on what these come to, and fall back where that did not come about.
+ * how these end, since they are prepared on what these come to, and fall back where that did not come about. Whoever falls back
+ * waits for those `before`: what they add may be what is built on here.
  */
 export function beginCommit(
   collection: string,
   submissions: readonly Submission[],
+  before: Promise<void> = Promise.resolve(),
 ): { goesAtOnce: boolean; results: Promise<CommitResult[]> } {
   let atOnce: Promise<Batch | null> | null = null
   const results = async () => {
     atOnce = commitAtOnce(collection, submissions)
-    const batch = (await atOnce) ?? (await commitLooking(collection, submissions))
+    const batch = (await atOnce) ?? (await lookingAfter(before, collection, submissions))
     if (batch.committed.length > 0) announce(collection, batch.committed.at(-1)!.number)
     countWritten(batch.edits.length)
     return batch.results
@@ -110,6 +112,15 @@ function commitAtOnce(collection: string, submissions: readonly Submission[]): P
       return null
     },
   )
+}
+
+async function lookingAfter(
+  before: Promise<void>,
+  collection: string,
+  submissions: readonly Submission[],
+): Promise<Batch> {
+  await before
+  return commitLooking(collection, submissions)
 }
 
 /** Commits with all that is needed read under the lock of the collection. */

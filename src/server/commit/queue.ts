@@ -32,6 +32,8 @@ class Queue {
   /** Whether the next batch can be prepared before the last one is committed. */
   private mayFollow = true
   private isGathering = false
+  /** Resolves when the batch that was begun last is through, whatever came of it. */
+  private last: Promise<void> = Promise.resolve()
 
   constructor(private readonly collection: string) {}
 
@@ -48,10 +50,10 @@ class Queue {
     this.isGathering = false
     while (this.waiting.length > 0 && (this.onTheirWay === 0 || (this.mayFollow && this.onTheirWay < AHEAD))) {
       const batch = this.waiting.splice(0, sizeOfNext(this.waiting))
-      const { goesAtOnce, results } = beginCommit(this.collection, batch)
+      const { goesAtOnce, results } = beginCommit(this.collection, batch, this.last)
       this.mayFollow = goesAtOnce
       this.onTheirWay++
-      void this.settle(batch, results)
+      this.last = this.settle(batch, results)
     }
   }
 

@@ -40,10 +40,11 @@ export async function storeFile(name: string, stream: AsyncIterable<Uint8Array>,
 /** What an upload becomes: a file on a topic, its picture, or what lies behind the map of the topic. */
 export const Use = z.enum(['file', 'picture', 'background'])
 
-/** What an upload is for; `replaces` names the file on the topic whose newer version it is. */
+/** What an upload is for; `replaces` names the file on the topic whose newer version it is, `id` the change that it makes. */
 interface Purpose {
   use: z.infer<typeof Use>
   replaces: AttachmentId | null
+  id: ChangeId | null
 }
 
 /**
@@ -63,7 +64,7 @@ async function stepOf({ collection, person }: Member, step: UploadStep | null): 
   return first?.person === person.id && (first.step ?? first.id) === step.id ? step : null
 }
 
-function putToUse(records: Records, topic: TopicId, file: FileRecord, { use, replaces }: Purpose): Outcome {
+function putToUse(records: Records, topic: TopicId, file: FileRecord, { use, replaces }: Omit<Purpose, 'id'>): Outcome {
   const newIds = { newId: uuid }
   if (replaces) return replaceFile(records, { attachment: replaces, file: file.id }, newIds)
   if (use === 'file') return attachFiles(records, { topic, files: [file.id] }, newIds)
@@ -81,12 +82,13 @@ export async function uploadForPages(
   member: Member,
   name: string,
   stream: AsyncIterable<Uint8Array>,
+  id: ChangeId | null,
 ): Promise<CommittedChange> {
   const { collection, person, reach } = member
   if (!reachesAll(reach)) throw new Failure(403, 'This collection is open to you in parts only.')
   const file = await storeFile(name, stream, await roomFor(collection, person))
   const edits: Edit[] = [{ kind: 'file', id: file.id, before: null, after: file }]
-  const change = { id: ChangeId.parse(uuid()), label: `Upload ${file.name.slice(0, 80)}`, edits, undoes: null }
+  const change = { id: id ?? ChangeId.parse(uuid()), label: `Upload ${file.name.slice(0, 80)}`, edits, undoes: null }
   const result = await submitChange(collection, { author: authorOf(member), change })
   if (!result.ok) throw new Failure(result.problem.code === 'forbidden' ? 403 : 409, result.problem.message)
   return result.change
@@ -124,7 +126,7 @@ export async function uploadToTopic(
   // The first of a step stands for all of it.
   const many = change.label.replace(/^Put a picture on|Attach a file to/, `Attach ${step?.of} files to`)
   const label = step?.isFirst ? many : change.label.replace('a file', file.name.slice(0, 80))
-  const id = step?.isFirst ? step.id : change.id
+  const id = step?.isFirst ? step.id : (purpose.id ?? change.id)
   const result = await submitChange(collection, {
     author: authorOf(member),
     change: { ...change, id, label, edits: [created, ...change.edits] },

@@ -9,7 +9,7 @@ export type Answer =
   | { ok: true; value: unknown }
   | { ok: false; refusal: Problem }
   | { ok: false; status: number; message: string }
-  | { ok: false; fault: string }
+  | { ok: false; fault: string; code?: string | undefined }
 export type Message = Answer | { progress: { done: number; total: number } }
 
 interface Limits {
@@ -108,5 +108,7 @@ export class Thread<Tasks extends TaskMap> {
 
 function errorOf(answer: Exclude<Answer, { ok: true }>): Error {
   if ('refusal' in answer) return new Refusal(answer.refusal)
-  return 'status' in answer ? new Failure(answer.status, answer.message) : new Error(answer.fault)
+  if ('status' in answer) return new Failure(answer.status, answer.message)
+  // With its code, that of the database for one, it is known here for what it is.
+  return Object.assign(new Error(answer.fault), { code: answer.code })
 }

@@ -12,7 +12,8 @@ async function answer({ name, args }: { name: keyof typeof tasks; args: unknown[
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, refusal: error.problem }
     if (error instanceof Failure) return { ok: false, status: error.status, message: error.message }
-    return { ok: false, fault: error instanceof Error ? (error.stack ?? error.message) : String(error) }
+    if (!(error instanceof Error)) return { ok: false, fault: String(error) }
+    return { ok: false, fault: error.stack ?? error.message, code: 'code' in error ? String(error.code) : undefined }
   }
 }
 

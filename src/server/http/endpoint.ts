@@ -15,6 +15,9 @@ import { json, type Reply } from './reply'
 
 export const log = pino({ level: process.env.LOG_LEVEL ?? 'info' })
 
+/** The header in which a window says, by their id, for whom it asks. Scripts may leave it out. */
+const ASKER = 'x-folvet-person'
+
 /**
  * Who may call an endpoint: anyone, anyone with a session, who has a role in all of the collection in its path, or who has it
  * on some map there. What the last ones are answered is for `handle` to keep within their reach.
@@ -70,7 +73,7 @@ export async function answer<A extends Access, Body>(
   try {
     const ids: Record<string, string> = {}
     for (const [name, value] of Object.entries(params)) if (value !== undefined) ids[name] = value
-    const who = (await admit(spec.access, person, ids.collection)) as WhoFor<A>
+    const who = (await admit(spec.access, { asked, params: ids, person })) as WhoFor<A>
     const cost = spec.cost ?? (asked.isReading ? 0 : 1)
     if (cost > 0) await chargeFor(person?.id ?? asked.from, cost)
     const body = spec.body ? parse(spec.body, await readJson(asked)) : (undefined as Body)
@@ -96,14 +99,14 @@ export function endpoint<A extends Access, Body = undefined>(spec: Spec<A, Body>
   }
 }
 
-async function admit(
-  access: Access,
-  person: Person | null,
-  collection: string | undefined,
-): Promise<Person | null | Member> {
+async function admit(access: Access, { asked, params, person }: Incoming): Promise<Person | null | Member> {
   if (access === 'anyone') return person
   if (!person) throw new Failure(401, 'Please sign in, or start without an account.')
   if (access === 'person') return person
+  const { collection } = params
+  // A window that was opened by somebody else, who has signed out since: what they did is not done as by who is here now.
+  const asker = asked.header(ASKER)
+  if (asker !== null && asker !== person.id) throw new Failure(401, 'Somebody else is signed in here now.')
   const reach = collection && CollectionId.safeParse(collection).success ? await reachIn(person.id, collection) : null
   const role = reach && strongestOf(reach)
   // Somebody to whom nothing is open learns nothing: not even whether the collection exists.

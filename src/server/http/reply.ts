@@ -1,6 +1,7 @@
 import type { ServerResponse } from 'node:http'
 import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
+import { BUILD, BUILD_HEADER } from '../../core/build'
 
 /** An answer before it is sent. A stream is taken from its source only as fast as the reader takes it. */
 export interface Reply {
@@ -11,7 +12,12 @@ export interface Reply {
 
 export const json = (status: number, value: unknown, headers: Record<string, string> = {}): Reply => ({
   status,
-  headers: { 'Content-Type': 'application/json', 'Cache-Control': 'no-store', ...headers },
+  headers: {
+    'Content-Type': 'application/json',
+    'Cache-Control': 'no-store',
+    ...(BUILD === '' ? {} : { [BUILD_HEADER]: BUILD }),
+    ...headers,
+  },
   body: JSON.stringify(value),
 })
 

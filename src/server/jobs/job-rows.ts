@@ -5,8 +5,8 @@ import { Failure } from '../http/failure'
 
 /** How long a process has a job to itself without saying again that it is at it, in s. */
 const LEASE_S = 10
-/** After so many processes ended over a job, it is given up. */
-const MOST_ATTEMPTS = 3
+/** After so many processes ended over a job, it is given up; after so many, taking back what was done of it is. */
+const MOST_ATTEMPTS = { running: 3, ending: 8 }
 /** How long a finished job is told, in s, and kept, in days. */
 const TOLD_S = 30
 const KEPT_DAYS = 7
@@ -32,6 +32,8 @@ export interface HeldJob {
   input: unknown
   state: 'running' | 'ending'
   fence: number
+  /** Why it ends, where it failed; null where it was cancelled, or goes on. */
+  message: string | null
 }
 
 /** Somebody else has the job now, or it was ended: what comes after this is not written. */
@@ -72,14 +74,14 @@ export async function takeJob(): Promise<HeldJob | null> {
          AND NOT EXISTS (SELECT 1 FROM job other WHERE other.collection = j.collection AND other.id <> j.id
                            AND other.state IN ('running', 'ending') AND other.lease_until >= now())
        ORDER BY asked_at LIMIT 1 FOR UPDATE SKIP LOCKED)
-     RETURNING id, collection, person, person_name AS "personName", kind, label, input, state, fence`,
+     RETURNING id, collection, person, person_name AS "personName", kind, label, input, state, fence, message`,
   )
   const [row] = rows
   return row ? { ...row, input: JSON.parse(row.input) } : null
 }
 
 /** Whether a job has ended too many processes to be tried again. */
-export const isHopeless = ({ fence }: HeldJob): boolean => fence > MOST_ATTEMPTS
+export const isHopeless = ({ fence, state }: HeldJob): boolean => fence > MOST_ATTEMPTS[state]
 
 /** Says how far a job is, and that somebody is still at it. Returns its state; null where it is in other hands. */
 export async function holdJob(
@@ -103,6 +105,14 @@ export async function finishJob(client: Client, { id, fence }: HeldJob, result: 
     [id, fence, JSON.stringify(result ?? null)],
   )
   if (rowCount !== 1) throw new LostJob()
+}
+
+/** Begins to end a job that failed: whoever takes it next takes back what was done of it, and closes it. */
+export async function failJob({ id, fence }: HeldJob, message: string): Promise<void> {
+  await database().query(
+    `UPDATE job SET state = 'ending', message = $3, lease_until = now() WHERE id = $1 AND fence = $2 AND state = 'running'`,
+    [id, fence, message],
+  )
 }
 
 /** Ends a job that came to nothing. */

@@ -7,7 +7,7 @@ import { Thread } from '../heavy/thread'
 import { log } from '../http/endpoint'
 import { Failure } from '../http/failure'
 import { announceJobs } from './announce-jobs'
-import { closeJob, type HeldJob, holdJob, isHopeless, LostJob, letGoOf, takeJob } from './job-rows'
+import { closeJob, failJob, type HeldJob, holdJob, isHopeless, LostJob, letGoOf, takeJob } from './job-rows'
 import { wordsForFailed } from './run-job'
 
 /** How often this process looks for jobs that nobody is at, and says that it is at its own, in ms. */
@@ -74,7 +74,8 @@ async function workOn(job: HeldJob, lane: Lane): Promise<void> {
     const following = { progress: (at: Progress) => holding.report(at), signal: holding.signal }
     if (!(await lane.run('runJob', [job], following))) throw new LostJob()
     // Of one that was to end, all is taken back now; a job that was done has finished itself.
-    await closeJob(job, 'cancelled', 'This was cancelled.')
+    if (job.message === null) await closeJob(job, 'cancelled', 'This was cancelled.')
+    else await closeJob(job, 'failed', job.message)
   } catch (error) {
     await afterTrouble(job, error)
   } finally {
@@ -91,7 +92,9 @@ async function afterTrouble(job: HeldJob, error: unknown): Promise<void> {
   }
   if (!(error instanceof Refusal || error instanceof Failure)) log.error({ error, job: job.id }, 'a job failed')
   const words = error instanceof Refusal || error instanceof Failure ? error.message : wordsForFailed(job)
-  await closeJob(job, 'failed', words)
+  if (job.state === 'running') await failJob(job, words)
+  else if (isHopeless(job)) await closeJob(job, 'failed', job.message ?? words)
+  else await letGoOf(job)
 }
 
 interface Progress {

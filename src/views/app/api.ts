@@ -1,6 +1,7 @@
 import { notifications } from '@mantine/notifications'
 import type { ReactNode } from 'react'
 import { z } from 'zod'
+import { noteBuild } from './new-version'
 
 /** An answer of the server that says no, in its words. */
 export class ApiError extends Error {
@@ -12,6 +13,9 @@ export class ApiError extends Error {
   }
 }
 
+/** No answer came in time: the server cannot be reached, or the line is slow. */
+export class NoAnswer extends TypeError {}
+
 const Problem = z.object({ error: z.string() })
 
 /** How long an answer may take, unless told otherwise, in ms. */
@@ -19,6 +23,13 @@ const ANSWER_MS = 30_000
 
 /** What is sent may outlive the page up to this length; browsers keep 64 kB of all that is on its way. */
 const OUTLIVING_LETTERS = 8_000
+
+/** For whom this window asks, once it is known: the server refuses what is asked after somebody else has signed in here. */
+let asker: string | null = null
+export const askFor = (person: string): void => {
+  asker = person
+}
+export const askerHeaders = (): Record<string, string> => (asker === null ? {} : { 'X-Folvet-Person': asker })
 
 /** What is asked of our own server. */
 interface Asked {
@@ -41,10 +52,12 @@ export async function ask<Answer>(
     method,
     signal: AbortSignal.timeout(limit),
     keepalive: outlivesPage && (text?.length ?? 0) <= OUTLIVING_LETTERS,
-    ...(text === undefined ? {} : { body: text, headers: { 'Content-Type': 'application/json' } }),
+    headers: { ...askerHeaders(), ...(text === undefined ? {} : { 'Content-Type': 'application/json' }) },
+    ...(text === undefined ? {} : { body: text }),
   }).catch((error: unknown) => {
-    throw error instanceof DOMException ? new TypeError('No answer in time.') : error
+    throw error instanceof DOMException ? new NoAnswer('No answer in time.') : error
   })
+  noteBuild(response.headers)
   const value: unknown = await response.json().catch(() => null)
   if (response.ok) return schema.parse(value)
   const problem = Problem.safeParse(value)

@@ -1,6 +1,7 @@
 import { create } from 'zustand'
 import type { CollectionSession } from '../sync/collection-session'
 import type { Workspace } from '../workspace/Workspace'
+import { whenIdle } from './when-idle'
 
 interface Opened {
   session: CollectionSession
@@ -16,9 +17,7 @@ const fetchWorkspace = () => import('../workspace/Workspace')
 
 /** Fetches ahead, when nothing else is to be done, what a map is shown with. */
 export function fetchAhead(): void {
-  const fetch = () => void fetchWorkspace().catch(() => {})
-  if ('requestIdleCallback' in window) requestIdleCallback(fetch, { timeout: 2_000 })
-  else setTimeout(fetch, 500)
+  whenIdle(() => void fetchWorkspace().catch(() => {}), 2_000)
 }
 
 /**

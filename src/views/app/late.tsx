@@ -11,9 +11,9 @@ type Fetched<Props> = Promise<ComponentType<Props> | null>
 const ahead: (() => Promise<unknown>)[] = []
 
 /** Fetches, one after the other and while the browser has nothing to do, what belongs to working on a map and is not shown at first. */
-export function fetchAhead(): void {
+export function fetchParts(): void {
   const fetch = ahead.shift()
-  if (fetch) whenIdle(() => void fetch().then(fetchAhead))
+  if (fetch) whenIdle(() => void fetch().then(fetchParts))
 }
 
 /** How long after a failure a part is asked for once more by itself, in ms. */

@@ -172,6 +172,12 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
           <Button
             component="a"
             href={report.maps.length === 1 ? `/c/${session.id}/m/${report.maps[0]}` : `/c/${session.id}`}
+            onClick={(event) => {
+              if (report.maps.length !== 1) return
+              // In place: what was made here is shown before the server has it.
+              event.preventDefault()
+              void openInPlace(session, report.maps[0]!)
+            }}
           >
             {report.maps.length === 1 ? 'Open the map' : 'To the maps'}
           </Button>

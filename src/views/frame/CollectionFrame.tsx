@@ -2,6 +2,7 @@ import { ActionIcon, Box, Button, Container, Drawer, Kbd } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { IconLayoutSidebar, IconSearch } from '@tabler/icons-react'
 import type { ReactNode } from 'react'
+import { NewVersion } from '../sync/NewVersion'
 import { NotSavedNotice } from '../sync/NotSavedNotice'
 import { useSession } from '../sync/use-session'
 import { findAnything } from './FindKey'
@@ -44,6 +45,7 @@ export function CollectionFrame({
           </ActionIcon>
         }
       >
+        <NewVersion />
         <NotSavedNotice />
         <UndoButton />
         <Button

@@ -15,6 +15,7 @@ import { PageFrame } from '../frame/PageFrame'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { SignIn } from '../sign-in/SignIn'
 import styles from './home.module.css'
+import { type Unsent, useUnsent } from './use-unsent'
 
 interface Props {
   /** Whether the demo is there to be looked at. */
@@ -41,14 +42,15 @@ function Home({ demo, picture }: Props) {
     )
   return person ? (
     <PageFrame trail={[]}>
-      <CollectionList />
+      <CollectionList person={person.id} />
     </PageFrame>
   ) : (
     <SignIn demo={demo} picture={picture} />
   )
 }
 
-function CollectionList() {
+function CollectionList({ person }: { person: string }) {
+  const unsentOf = useUnsent(person)
   const queries = useQueryClient()
   const { data, error } = useCollections()
   const [newIds, setMaking] = useState(false)
@@ -77,7 +79,7 @@ function CollectionList() {
       </Group>
       {kept.length === 0 && <Text c="dimmed">There is no collection yet. Make one to begin with its first map.</Text>}
       {kept.map((row) => (
-        <CollectionCard key={row.id} row={row} trash={() => void setTrashed(row, true)} />
+        <CollectionCard key={row.id} row={row} unsent={unsentOf(row.id)} trash={() => void setTrashed(row, true)} />
       ))}
       {trashed.length > 0 && (
         <section aria-label="Trash">
@@ -100,7 +102,7 @@ function CollectionList() {
 }
 
 /** A collection with the shape of its home map, and the maps that were changed last: each is opened by a press on its shape. */
-function CollectionCard({ row, trash }: { row: CollectionRow; trash(): void }) {
+function CollectionCard({ row, unsent, trash }: { row: CollectionRow; unsent: Unsent; trash(): void }) {
   const version = row.changedAt ?? ''
   return (
     <Card component="section" aria-label={row.title} withBorder bg="var(--raised)" padding="md">
@@ -123,6 +125,16 @@ function CollectionCard({ row, trash }: { row: CollectionRow; trash(): void }) {
             {counted(row.maps, 'map', 'maps')}, {counted(row.topics, 'topic', 'topics')}
             {row.changedAt && `, last changed ${sayWhen(new Date(row.changedAt))}`}
           </Text>
+          {unsent.waiting > 0 && (
+            <Text size="sm" role="status">
+              {counted(unsent.waiting, 'change is', 'changes are')} kept here and will be sent
+            </Text>
+          )}
+          {unsent.aside > 0 && (
+            <Anchor href={`/c/${row.id}`} c="var(--ember-text)" size="sm">
+              {counted(unsent.aside, 'change was', 'changes were')} not saved: look
+            </Anchor>
+          )}
           <Text c="dimmed" size="sm">
             {row.published ? 'Published' : 'Not published'}
           </Text>

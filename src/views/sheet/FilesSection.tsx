@@ -11,6 +11,7 @@ import {
   type TablerIcon,
 } from '@tabler/icons-react'
 import { useCallback, useRef, useState } from 'react'
+import { v7 as uuid } from 'uuid'
 import { removeAttachment, replaceFile } from '../../core/commands/attachments'
 import { sourcesAt, type ToldSource } from '../../core/network/sources'
 import type { FileRecord } from '../../core/records/file'
@@ -32,6 +33,8 @@ type FileSource = ToldSource & { kind: 'attachment' }
 /** A file on its way, or one that did not arrive. */
 interface Sending {
   number: number
+  /** The change that it becomes, however often it is tried. */
+  id: string
   file: File
   replaces: string | undefined
   /** From 0 to 1. */
@@ -63,10 +66,10 @@ export default function FilesSection({ topic }: { topic: TopicRecord }) {
         : all.filter((other) => other.number !== number),
     )
   const send = async (entry: Sending) => {
-    const { number, file, replaces, stop, step } = entry
+    const { number, id, file, replaces, stop, step } = entry
     try {
       await session.whenSaved()
-      const how = { signal: stop.signal, step, ...(replaces ? { replaces } : {}) }
+      const how = { id, signal: stop.signal, step, ...(replaces ? { replaces } : {}) }
       await upload(session.id, topic.id, file, (part) => change(number, { part }), how)
       change(number, null)
     } catch (error) {
@@ -78,6 +81,7 @@ export default function FilesSection({ topic }: { topic: TopicRecord }) {
     const entries = chosen.map(
       (file): Sending => ({
         number: ++numbers,
+        id: uuid(),
         file,
         replaces,
         part: 0,

@@ -1,11 +1,14 @@
 import { v7 as uuid } from 'uuid'
 import { z } from 'zod'
 import { MAX_FILE_BYTES } from '../../core/records/file'
+import { askerHeaders } from '../app/api'
 
 interface How {
   use?: 'file' | 'picture' | 'background' | 'pages'
   /** The file on the topic whose newer version it is. */
   replaces?: string
+  /** The same when it is tried again after its answer was lost: it is done once. */
+  id?: string
   /** Breaks it off: nothing is changed then. */
   signal?: AbortSignal
   /** What it is undone together with. */
@@ -44,17 +47,25 @@ export function upload(
   topic: string,
   file: File,
   report: (part: number) => void,
-  { use = 'file', replaces, signal, step }: How = {},
+  { use = 'file', replaces, id = uuid(), signal, step }: How = {},
 ): Promise<string | null> {
   return new Promise((resolve, reject) => {
     if (file.size > MAX_FILE_BYTES) return reject(new Error(`${file.name} is too large: a file may have up to 100 MB.`))
     // fetch tells nothing about the progress of a request's body.
     const request = new XMLHttpRequest()
-    const asked = new URLSearchParams({ use, topic, name: file.name, ...(replaces && { replaces }), ...step?.asked })
+    const asked = new URLSearchParams({
+      use,
+      topic,
+      name: file.name,
+      id,
+      ...(replaces && { replaces }),
+      ...step?.asked,
+    })
     request.open('POST', `/api/collections/${collection}/files?${asked}`)
     signal?.addEventListener('abort', () => request.abort())
     request.onabort = () => reject(signal?.reason)
     request.setRequestHeader('Content-Type', 'application/octet-stream')
+    for (const [name, value] of Object.entries(askerHeaders())) request.setRequestHeader(name, value)
     request.upload.onprogress = (event) => report(event.lengthComputable ? event.loaded / event.total : 0)
     request.onload = () => {
       if (request.status !== 201) return reject(new Error(`${file.name}: ${problemIn(request.responseText)}`))

@@ -15,7 +15,7 @@ import { TemplateRecord } from '../../core/records/template'
 import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
 import { announce } from '../app/announce'
-import { ask, tell, tellTrouble } from '../app/api'
+import { ask, askFor, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
 import { fontsHere } from '../app/late-parts'
 import { tellThatAlive } from '../app/tab'
@@ -31,7 +31,7 @@ import { type Aside, Outbox } from './outbox'
 import { type NamedStep, OwnHistory } from './own-history'
 import { sendChanges } from './send-changes'
 import { Trial } from './trial'
-import { forgetUnsent, keepUnsent, unsentOf } from './unsent'
+import { forgetUnsent, keepUnsent, nextOrder, unsentOf } from './unsent'
 
 const newIds: IdSource = { newId: uuid }
 
@@ -74,13 +74,16 @@ export class CollectionSession {
     this.held.records.put('collection', digest.collection)
     for (const folder of digest.folders) this.held.records.put('folder', folder)
     const { id, person } = { id: digest.collection.id, person: digest.person }
+    askFor(person)
     this.outbox = new Outbox({
       send: (changes) => sendChanges(id, changes),
       keep: (change, aside) => {
-        const order = performance.timeOrigin + performance.now()
-        void this.keeping(keepUnsent({ collection: id, person, order, change, aside }))
+        void this.keeping(change.id, keepUnsent({ collection: id, person, order: nextOrder(), change, aside }))
       },
-      forget: (change) => void forgetUnsent(change).catch(() => {}),
+      forget: (change) => {
+        this.unkept.delete(change)
+        void forgetUnsent(change).catch(() => {})
+      },
       committed: (change, sent) => {
         this.held.answered(change.id, change)
         this.own.noteEdits(change)
@@ -425,20 +428,29 @@ export class CollectionSession {
 
   /** Changes that are being written into this browser's storage. */
   private beingKept = 0
+  /** Changes that are on their way and could not be kept, by their ids: this window alone has them. */
+  private readonly unkept = new Set<string>()
 
-  private async keeping(kept: Promise<void>): Promise<void> {
+  private async keeping(change: string, kept: Promise<void>): Promise<void> {
     this.beingKept++
-    // A browser that keeps nothing must not keep the person from going on.
-    await kept.catch(() => {})
-    if (--this.beingKept === 0 && this.saved.state === 'waiting') this.changed()
+    // A browser that keeps nothing does not keep the person from going on; it is told.
+    await kept.catch(() => this.unkept.add(change))
+    const isLast = --this.beingKept === 0
+    if (isLast && (this.unkept.size > 0 || this.saved.state === 'waiting')) this.changed()
   }
 
   /** How far what was done here is saved; what waits without a connection is waiting, whether it was tried or not. */
-  get saved(): Outbox['state'] {
-    const { state, changes } = this.outbox.state
+  get saved(): { state: Outbox['state']['state'] | 'not kept'; changes: number } {
+    const { state: sending, changes } = this.outbox.state
+    const isOnItsWay = sending === 'saving' || sending === 'slow'
+    const state = isOnItsWay && !this.isConnected ? 'waiting' : sending
+    if (state === 'saved') return { state, changes }
     // That it is kept here is said when it is: whoever reads that may close the window.
-    if (state !== 'saved' && this.beingKept > 0) return { state: 'saving', changes }
-    return { state: state === 'saving' && !this.isConnected ? 'waiting' : state, changes }
+    if (this.beingKept > 0) return { state: 'saving', changes }
+    return {
+      state: this.unkept.size > 0 && (state === 'waiting' || state === 'signed out') ? 'not kept' : state,
+      changes,
+    }
   }
 
   /** What could not be saved, with why. */

@@ -1,7 +1,7 @@
 import type { Change, Edit } from '../../core/changes/edit'
 import { browserStorage } from '../app/browser-storage'
 import { goneTabs, TAB } from '../app/tab'
-import { keepUnsent } from './unsent'
+import { keepUnsent, nextOrder } from './unsent'
 
 /** What is being written is kept so long after a key, in ms. */
 const KEEP_AFTER_MS = 250
@@ -77,7 +77,7 @@ export class Drafts {
     writing.timer = null
     writing.change = writing.make()
     const { collection, person } = this
-    const order = performance.timeOrigin + began
+    const order = nextOrder()
     if (writing.change === null) browserStorage.remove(nameOf(field))
     else {
       const draft: Draft = { collection, person, order, field, change: writing.change }

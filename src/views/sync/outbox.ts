@@ -8,8 +8,8 @@ type Result = { ok: true; change: AnsweredChange } | { ok: false; id: string; pr
 /** How one try to send ended: with a result for each change, or with an answer for all of them. */
 export type Sent =
   | { kind: 'results'; results: readonly Result[] }
-  /** Not for good: the server is away, or busy, or asks to wait. */
-  | { kind: 'later' }
+  /** Not for good: the server is away, or busy, or asks to wait; or the line was too slow for so much. */
+  | { kind: 'later'; isSlow?: boolean }
   /** The server failed over it, which it may do again. */
   | { kind: 'failed'; message: string }
   /** An answer that will not change, however often this is sent: too large, or not to be understood. */
@@ -58,16 +58,19 @@ export class Outbox {
   private wakeUp: (() => void) | null = null
   private isAway = false
   private isSignedOut = false
+  /** How many changes are sent at once: fewer while the line is slow. */
+  private most = MOST_CHANGES
   /** Changes that are sent alone, because a batch with them was not taken, with how often the server failed over each. */
   private readonly alone = new Map<string, number>()
 
   constructor(private readonly post: Post) {}
 
-  /** Whether everything is saved, is being saved, or waits for the server; `changes` are how many. */
-  get state(): { state: 'saved' | 'saving' | 'waiting' | 'signed out'; changes: number } {
+  /** Whether everything is saved, is being saved, slowly perhaps, or waits for the server; `changes` are how many. */
+  get state(): { state: 'saved' | 'saving' | 'slow' | 'waiting' | 'signed out'; changes: number } {
     const changes = this.waiting.length
     if (changes === 0) return { state: 'saved', changes }
-    return { state: this.isSignedOut ? 'signed out' : this.isAway ? 'waiting' : 'saving', changes }
+    if (this.isSignedOut) return { state: 'signed out', changes }
+    return { state: this.isAway ? 'waiting' : this.most < MOST_CHANGES ? 'slow' : 'saving', changes }
   }
 
   /** What could not be saved, with why. */
@@ -136,7 +139,7 @@ export class Outbox {
     let letters = 0
     for (const { change, letters: more } of this.waiting) {
       const isAlone = this.alone.has(change.id)
-      if (batch.length > 0 && (isAlone || batch.length === MOST_CHANGES || letters + more > MOST_LETTERS)) break
+      if (batch.length > 0 && (isAlone || batch.length === this.most || letters + more > MOST_LETTERS)) break
       batch.push(change)
       letters += more
       if (isAlone) break
@@ -145,10 +148,14 @@ export class Outbox {
   }
 
   private take(batch: readonly Change[], sent: Sent): void {
-    this.isAway = sent.kind === 'later'
+    // What was too much for the line is tried again at once, by halves.
+    const isTooMuch = sent.kind === 'later' && sent.isSlow === true && batch.length > 1
+    if (isTooMuch) this.most = Math.ceil(batch.length / 2)
+    this.isAway = sent.kind === 'later' && !isTooMuch
     if (sent.kind === 'signed out') this.isSignedOut = true
     else if (sent.kind === 'results') {
       this.pause = FIRST_PAUSE
+      this.most = Math.min(this.most * 2, MOST_CHANGES)
       for (const result of sent.results) this.settle(result)
     } else if (sent.kind !== 'later') this.apart(batch, sent)
   }

@@ -1,18 +1,26 @@
 import type { Change } from '../../core/changes/edit'
-import { ApiError, ask } from '../app/api'
+import { ApiError, ask, NoAnswer } from '../app/api'
 import { CommitAnswer } from './api-schemas'
 import type { Sent } from './outbox'
 
 /** Answers that stay the same, however often the same is sent. */
 const FINAL = new Set([400, 403, 404, 409, 413, 422])
 
+/** How long sending may take, in ms: on a line of 64 kbit/s everything arrives in less. */
+const limitFor = (letters: number): number => 30_000 + letters / 4
+
 /** Sends changes of a collection, and tells what came of it. */
 export async function sendChanges(collection: string, changes: readonly Change[]): Promise<Sent> {
   try {
     const path = `/api/collections/${collection}/changes`
-    const { results } = await ask(CommitAnswer, path, { method: 'POST', body: { changes } })
+    const { results } = await ask(CommitAnswer, path, {
+      method: 'POST',
+      body: { changes },
+      limit: limitFor(JSON.stringify(changes).length),
+    })
     return { kind: 'results', results }
   } catch (error) {
+    if (error instanceof NoAnswer) return { kind: 'later', isSlow: true }
     if (!(error instanceof ApiError)) return { kind: 'later' }
     if (error.status === 401) return { kind: 'signed out' }
     if (FINAL.has(error.status)) return { kind: 'never', message: error.message }

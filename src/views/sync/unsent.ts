@@ -8,6 +8,18 @@ const store = createStore('folvet-unsent', 'changes')
 /** Where a change is kept until the database of the browser has it: that one takes a moment, and a page that goes waits for nothing. */
 const AT_ONCE = 'folvet-unsent:'
 
+/** The last number that was given here. */
+const LAST_ORDER = 'folvet-order'
+let lastOrder = 0
+
+/** A number above all that were given in this browser before, whatever its clock says now: changes are sent in their order. */
+export function nextOrder(): number {
+  const kept = Number(browserStorage.get(LAST_ORDER) ?? Number.NaN)
+  lastOrder = Math.max(lastOrder, Number.isFinite(kept) ? kept : Date.now()) + 1
+  browserStorage.set(LAST_ORDER, String(lastOrder))
+  return lastOrder
+}
+
 interface Kept {
   collection: string
   person: string
@@ -45,16 +57,24 @@ async function kept(): Promise<[string, Kept][]> {
   }
 }
 
-/** What this person could not send for a collection, in the order in which it was made, and what was set aside. */
-export async function unsentOf(collection: string, person: string): Promise<{ changes: Change[]; asides: Aside[] }> {
+/** All that is kept of this person's, also what the database of the browser does not have yet. */
+async function keptOf(person: string): Promise<Kept[]> {
   const all = new Map(await kept())
   for (const id of browserStorage.below(AT_ONCE)) {
     const late = browserStorage.json<Kept>(AT_ONCE + id)
     if (late) all.set(id, late)
   }
-  const own = [...all.values()]
-    .filter((kept) => kept.collection === collection && kept.person === person)
-    .sort((a, b) => a.order - b.order)
+  return [...all.values()].filter((one) => one.person === person)
+}
+
+/** The collections of which something is kept that this person could not send. */
+export async function collectionsUnsent(person: string): Promise<string[]> {
+  return [...new Set((await keptOf(person)).map(({ collection }) => collection))]
+}
+
+/** What this person could not send for a collection, in the order in which it was made, and what was set aside. */
+export async function unsentOf(collection: string, person: string): Promise<{ changes: Change[]; asides: Aside[] }> {
+  const own = (await keptOf(person)).filter((one) => one.collection === collection).sort((a, b) => a.order - b.order)
   return {
     changes: own.flatMap(({ change, aside }) => (aside ? [] : [change])),
     asides: own.flatMap(({ change, aside }) => (aside ? [{ change, message: aside }] : [])),

@@ -1,5 +1,5 @@
 import { Anchor } from '@mantine/core'
-import { useSyncExternalStore } from 'react'
+import { useEffect, useSyncExternalStore } from 'react'
 import { counted } from '../../core/text/counted'
 import type { CollectionSession } from '../sync/collection-session'
 import { NotSavedNotice } from '../sync/NotSavedNotice'
@@ -13,11 +13,18 @@ export function SaveState() {
   const { state, changes: count, isAside } = useCalmPart(savedIn)
   const { drafts } = useSessionHandle()
   const isWriting = useSyncExternalStore(drafts.subscribe, drafts.isWriting)
+  const isNotKept = state === 'not kept'
+  useEffect(() => {
+    if (!isNotKept) return undefined
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault()
+    window.addEventListener('beforeunload', ask)
+    return () => window.removeEventListener('beforeunload', ask)
+  }, [isNotKept])
   const kept = counted(count, 'change is', 'changes are')
   return (
     <>
       <NotSavedNotice />
-      <span role="status" className={state === 'waiting' || state === 'signed out' ? styles.warn : undefined}>
+      <span role="status" className={/^(waiting|signed out|not kept)$/.test(state) ? styles.warn : undefined}>
         {state === 'saved' && !isWriting && (
           <>
             <span className={styles.moreWords}>{isAside ? 'Everything else is ' : 'Everything is '}</span>saved
@@ -25,7 +32,10 @@ export function SaveState() {
         )}
         {state === 'saved' && isWriting && 'You are writing …'}
         {state === 'saving' && 'Saving …'}
+        {state === 'slow' && 'Saving, the line is slow …'}
         {state === 'waiting' && `No connection: ${kept} kept here and will be sent`}
+        {isNotKept &&
+          `Not saved, and this browser keeps nothing: leave this window open (${counted(count, 'change', 'changes')})`}
         {state === 'signed out' && (
           <>
             You are signed out: {kept} kept here.{' '}

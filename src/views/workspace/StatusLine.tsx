@@ -2,6 +2,7 @@ import { memo, useCallback } from 'react'
 import { actName } from '../../core/changes/undo'
 import { RunningJobs } from '../jobs/RunningJobs'
 import type { CollectionSession } from '../sync/collection-session'
+import { NewVersion } from '../sync/NewVersion'
 import { useCalmPart } from '../sync/use-session'
 import { CrowdingNote } from './CrowdingNote'
 import { FilterButton } from './FilterButton'
@@ -39,6 +40,7 @@ export const StatusLine = memo(() => {
       <FilterButton pane={pane} index={active} />
       {pane.selected.length > 1 && <span>{pane.selected.length} selected</span>}
       <span className={styles.grow} />
+      <NewVersion />
       <RunningJobs />
       <UndoSteps which="undo" next={undo} hasMore={undoElsewhere} />
       {redo && <UndoSteps which="redo" next={redo} />}

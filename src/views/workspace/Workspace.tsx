@@ -9,7 +9,7 @@ import { actByKey, keyName } from '../acts/acts'
 import { StripOfActs } from '../acts/StripOfActs'
 import { tellTrouble, wordsFor } from '../app/api'
 import { halfWrittenBelow } from '../app/half-written'
-import { fetchAhead, late } from '../app/late'
+import { fetchParts, late } from '../app/late'
 import { Boundary } from '../app/Mishaps'
 import { CaptureKey } from '../capture/CaptureKey'
 import { Dialogs } from '../dialogs/Dialogs'
@@ -164,7 +164,7 @@ function Shell({ first }: { first: MapId }) {
     const section = sectionInAddress()
     if (section) workspace.openSection(section)
   }, [first])
-  useEffect(fetchAhead, [])
+  useEffect(fetchParts, [])
   useEffect(() => {
     session.onWent = tellWent
     session.shown = () => {

@@ -14,9 +14,11 @@ const reword = (text: string) =>
 const wordsOf = (drafts: readonly { change: Change }[]) =>
   drafts.map(({ change }) => (change.edits[0]!.after as { text: string }).text)
 
+const draftNames = () => Object.keys(localStorage).filter((name) => name.startsWith('folvet-draft:'))
+
 /** What another page finds: with the tabs that live. */
 const found = (alive: boolean, collection = 'Garden', person = 'Ada') => {
-  const names = Object.keys(localStorage).map((name) => `folvet-tab ${name.split(':')[1]}`)
+  const names = draftNames().map((name) => `folvet-tab ${name.split(':')[1]}`)
   vi.stubGlobal('navigator', { locks: { query: async () => ({ held: alive ? names.map((name) => ({ name })) : [] }) } })
   return recoverDrafts(collection, person)
 }
@@ -39,7 +41,7 @@ test('what is typed without a pause is kept all the while, and is never older th
     typed.push(text)
     expect(drafts.isWriting()).toBe(true)
     await vi.advanceTimersByTimeAsync(40)
-    const [kept] = Object.keys(localStorage).map((name) => JSON.parse(localStorage.getItem(name)!))
+    const [kept] = draftNames().map((name) => JSON.parse(localStorage.getItem(name)!))
     if (keys > 7) expect(wordsOf([kept])[0]!.length).toBeGreaterThanOrEqual(keys - 7)
   }
   await vi.advanceTimersByTimeAsync(250)

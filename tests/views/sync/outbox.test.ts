@@ -76,6 +76,21 @@ describe('the outbox', () => {
     expect(Math.max(...log.sent.map(({ length }) => length))).toBe(50)
   })
 
+  test('on a slow line what was too much at once is sent by halves, without a pause, and then in larger batches again', async () => {
+    const states: string[] = []
+    const { outbox, log } = post(
+      (changes) => (changes.length > 6 && log.committed.length < 8 ? { kind: 'later', isSlow: true } : accept(changes)),
+      () => states.push(outbox.state.state),
+    )
+    const all = Array.from({ length: 40 }, () => change())
+    outbox.restore(all, [])
+    await outbox.run()
+    expect(log.committed).toEqual(all.map(({ id }) => id))
+    expect(log.sent.map(({ length }) => length)).toEqual([40, 20, 10, 5, 10, 5, 10, 20])
+    expect(log.pauses).toEqual([])
+    expect(new Set(states)).toEqual(new Set(['slow', 'saved']))
+  })
+
   test('sets aside the one change that will never be taken, keeps it, and lets the others go', async () => {
     const bad = change()
     const { outbox, log, kept } = post((changes) =>

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import type { Change } from '../../../src/core/changes/edit'
-import { forgetUnsent, keepUnsent, unsentOf } from '../../../src/views/sync/unsent'
+import { collectionsUnsent, forgetUnsent, keepUnsent, nextOrder, unsentOf } from '../../../src/views/sync/unsent'
 import { storageOfItsOwn } from '../storage'
 
 const change = (id: string) => ({ id, label: `Add ${id}`, edits: [] }) as unknown as Change
@@ -22,6 +22,8 @@ test('without a database in the browser, or before it has written, changes are k
     changes: [change('first'), change('second')],
     asides: [{ change: change('refused'), message: 'It is gone.' }],
   })
+  expect(await collectionsUnsent('Ada')).toEqual(['Garden'])
+  expect(await collectionsUnsent('Ben')).toEqual([])
   await Promise.all(late)
   expect(await unsentOf('Garden', 'Ben')).toEqual({ changes: [], asides: [] })
   expect(await unsentOf('Shed', 'Ada')).toEqual({ changes: [], asides: [] })
@@ -32,4 +34,14 @@ test('without a database in the browser, or before it has written, changes are k
 test('where nothing can be kept, that is told', async () => {
   vi.stubGlobal('localStorage', storageOfItsOwn(10))
   await expect(keepUnsent(kept('first', 1))).rejects.toThrow()
+})
+
+test('what comes later is later, also where the clock of the computer was set back', () => {
+  vi.useFakeTimers({ now: 2_000_000 })
+  const before = nextOrder()
+  vi.setSystemTime(1_000)
+  expect(nextOrder()).toBeGreaterThan(before)
+  // As another tab finds it, or the same one loaded anew.
+  expect(Number(localStorage.getItem('folvet-order'))).toBeGreaterThan(before)
+  vi.useRealTimers()
 })

@@ -1,0 +1,42 @@
+import { openSection, plantGarden, selectTopic, topic } from './person'
+import { expect, test } from './watched'
+
+test('a topic is read as it is set, is where it was begun, and stays told when the map is small', async ({ page }) => {
+  await plantGarden(page, '- **Beans** first\n- Peas\n- Leeks\n- gardener@example.org')
+  // What is written as set apart is read without its marks, on the map and in the outline.
+  await expect(topic(page, 'Beans first')).toBeVisible()
+  await page.keyboard.press('Alt+2')
+  await expect(page.getByRole('tree', { name: /^Outline/ })).toContainText('Beans first')
+  await expect(page.getByRole('tree', { name: /^Outline/ })).not.toContainText('**')
+  await page.keyboard.press('Alt+1')
+  // The label of a web link is taken whole by a click: what is typed takes its place.
+  await selectTopic(page, 'Peas')
+  await openSection(page, /^Links/)
+  await page.getByRole('button', { name: 'Add a web link' }).click()
+  await page.keyboard.type('https://example.org/wind')
+  const label = page.getByRole('textbox', { name: /^(Label|Name|Words)/ })
+  await label.click()
+  await page.keyboard.type('Wind on the hill')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Wind on the hill', exact: true })).toBeVisible()
+  // A sign shows what is at its own topic, whichever was selected last.
+  await selectTopic(page, 'Leeks')
+  await topic(page, 'Peas, 1 web link').click({ modifiers: ['Control'] })
+  // An idea begun by a double click lies where that was.
+  await page.locator('[data-stage]').dblclick({ position: { x: 180, y: 560 } })
+  await page.keyboard.type('Loose')
+  await page.keyboard.press('Escape')
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  const loose = (await topic(page, 'Loose').boundingBox())!
+  expect(
+    Math.hypot(loose.x + loose.width / 2 - stage.x - 180, loose.y + loose.height / 2 - stage.y - 560),
+  ).toBeLessThan(60)
+  // From far away every topic is still an item of the tree.
+  const items = page.getByRole('tree', { name: 'Map Garden' }).getByRole('treeitem')
+  await expect(items).toHaveCount(6)
+  await page.keyboard.down('Control')
+  for (let i = 0; i < 6; i++) await page.mouse.wheel(0, 400)
+  await page.keyboard.up('Control')
+  await expect(page.getByRole('button', { name: /^\d+ %/ })).toHaveText(/^(1\d|2\d|\d) %/)
+  await expect(items).toHaveCount(6)
+})
