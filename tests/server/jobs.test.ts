@@ -176,7 +176,7 @@ test('whoever lost a job writes nothing of it any more', async () => {
   await owner.grow('# Garden\n\n- Bed')
   const id = await leftOver(owner, 'publish', null, { ago: -60 })
   const job = { id, collection: owner.collection, person: '', personName: '', kind: 'publish', label: '', input: null }
-  const mine: HeldJob = { ...job, state: 'running', fence: 1, message: null }
+  const mine: HeldJob = { ...job, state: 'running', fence: 1, message: '' }
   await database.query('UPDATE job SET fence = 2 WHERE id = $1', [id])
   await keepAddress(owner.collection, `garden-${id}`)
   await expect(publishKind.run(mine, null, () => {})).rejects.toThrow(LostJob)

@@ -32,8 +32,8 @@ export interface HeldJob {
   input: unknown
   state: 'running' | 'ending'
   fence: number
-  /** Why it ends, where it failed; null where it was cancelled, or goes on. */
-  message: string | null
+  /** Why it ends, where it failed; empty where it was cancelled, or goes on. */
+  message: string
 }
 
 /** Somebody else has the job now, or it was ended: what comes after this is not written. */

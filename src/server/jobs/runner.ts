@@ -74,7 +74,7 @@ async function workOn(job: HeldJob, lane: Lane): Promise<void> {
     const following = { progress: (at: Progress) => holding.report(at), signal: holding.signal }
     if (!(await lane.run('runJob', [job], following))) throw new LostJob()
     // Of one that was to end, all is taken back now; a job that was done has finished itself.
-    if (job.message === null) await closeJob(job, 'cancelled', 'This was cancelled.')
+    if (job.message === '') await closeJob(job, 'cancelled', 'This was cancelled.')
     else await closeJob(job, 'failed', job.message)
   } catch (error) {
     await afterTrouble(job, error)
@@ -93,7 +93,7 @@ async function afterTrouble(job: HeldJob, error: unknown): Promise<void> {
   if (!(error instanceof Refusal || error instanceof Failure)) log.error({ error, job: job.id }, 'a job failed')
   const words = error instanceof Refusal || error instanceof Failure ? error.message : wordsForFailed(job)
   if (job.state === 'running') await failJob(job, words)
-  else if (isHopeless(job)) await closeJob(job, 'failed', job.message ?? words)
+  else if (isHopeless(job)) await closeJob(job, 'failed', job.message || words)
   else await letGoOf(job)
 }
 
