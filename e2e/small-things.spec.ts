@@ -1,8 +1,9 @@
-import { openSection, plantGarden, selectTopic, topic } from './person'
+import { beginWithoutAccount, openSection, plantGarden, selectTopic, topic } from './person'
 import { expect, test } from './watched'
 
 test('a topic is read as it is set, is where it was begun, and stays told when the map is small', async ({ page }) => {
   await plantGarden(page, '- **Beans** first\n- Peas\n- Leeks\n- gardener@example.org')
+  await expect(topic(page, 'gardener@example.org, 1 web link')).toBeVisible()
   // What is written as set apart is read without its marks, on the map and in the outline.
   await expect(topic(page, 'Beans first')).toBeVisible()
   await page.keyboard.press('Alt+2')
@@ -14,7 +15,7 @@ test('a topic is read as it is set, is where it was begun, and stays told when t
   await openSection(page, /^Links/)
   await page.getByRole('button', { name: 'Add a web link' }).click()
   await page.keyboard.type('https://example.org/wind')
-  const label = page.getByRole('textbox', { name: /^(Label|Name|Words)/ })
+  const label = page.getByRole('textbox', { name: 'Name', exact: true })
   await label.click()
   await page.keyboard.type('Wind on the hill')
   await page.keyboard.press('Enter')
@@ -22,6 +23,11 @@ test('a topic is read as it is set, is where it was begun, and stays told when t
   // A sign shows what is at its own topic, whichever was selected last.
   await selectTopic(page, 'Leeks')
   await topic(page, 'Peas, 1 web link').click({ modifiers: ['Control'] })
+  await topic(page, 'Leeks').click({ modifiers: ['Control'] })
+  await topic(page, 'Leeks').click({ modifiers: ['Control'] })
+  await topic(page, 'Peas, 1 web link').locator('[data-sign="web"]').click()
+  await expect(page.getByRole('link', { name: 'Wind on the hill', exact: true })).toBeVisible()
+  await page.keyboard.press('Escape')
   // An idea begun by a double click lies where that was.
   await page.locator('[data-stage]').dblclick({ position: { x: 180, y: 560 } })
   await page.keyboard.type('Loose')
@@ -34,9 +40,37 @@ test('a topic is read as it is set, is where it was begun, and stays told when t
   // From far away every topic is still an item of the tree.
   const items = page.getByRole('tree', { name: 'Map Garden' }).getByRole('treeitem')
   await expect(items).toHaveCount(6)
+  await page.mouse.move(stage.x + 300, stage.y + 300)
   await page.keyboard.down('Control')
-  for (let i = 0; i < 6; i++) await page.mouse.wheel(0, 400)
+  for (let i = 0; i < 12; i++) await page.mouse.wheel(0, 400)
   await page.keyboard.up('Control')
-  await expect(page.getByRole('button', { name: /^\d+ %/ })).toHaveText(/^(1\d|2\d|\d) %/)
+  await expect(page.getByRole('button', { name: /^Shown at \d+ %/ })).toHaveText(/^[12]?\d %$/)
   await expect(items).toHaveCount(6)
+})
+
+test('pages are brought in by their titles in order, and what they lead to is told when it is there or not', async ({
+  page,
+}) => {
+  await beginWithoutAccount(page)
+  await page.getByRole('button', { name: 'Import text' }).click()
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Choose files' }).click()
+  const file = (name: string, text: string, mimeType = 'text/markdown') => ({
+    name,
+    mimeType,
+    buffer: Buffer.from(text),
+  })
+  await (await chooser).setFiles([
+    file('c.md', '# Page 10\n\nThe last one.'),
+    file('a.md', '# Page 2\n\nSee [the plan](plan.pdf), [what is lost](lost.md) and [the last](c.md).'),
+    file('plan.pdf', 'A plan.', 'application/pdf'),
+  ])
+  const dialog = page.getByRole('main').or(page.getByRole('dialog'))
+  await expect(dialog.getByText(/^Page \d+/)).toHaveText([/^Page 2/, /^Page 10/])
+  await page.getByRole('button', { name: 'Make 2 maps' }).click()
+  await expect(page.getByText('2 maps were imported.')).toBeVisible()
+  // The plan came along and hangs on its topic; only what is not here is told.
+  await expect(dialog.last().getByRole('listitem')).toHaveText([
+    'lost.md in a.md. There is no such page or file in the import.',
+  ])
 })

@@ -1,7 +1,10 @@
+import { addressIn, readableAddress } from '../records/weblink'
 import { type OutlineItem, outlineItem } from './outline'
 
 const TAB = 4
 const BULLET = /^(?:[-*+•◦▪‣–—]|\d{1,9}[.)])\s+/
+/** Words of CommonMark's strong emphasis. */
+const STRONG = /\*\*(?![\s*])([^*]*[^\s*])\*\*/g
 
 /** Columns of white space at the beginning of a line; a tab reaches to the next multiple of four. */
 export function indentOf(line: string): number {
@@ -14,9 +17,17 @@ export function indentOf(line: string): number {
   return columns
 }
 
+/** An item named by its words; where these are an address and nothing else, by that, and with the link. */
+function itemOf(words: string): OutlineItem {
+  const address = addressIn(words)
+  if (address === null) return outlineItem(words)
+  return { ...outlineItem(readableAddress(address)), links: [{ address, title: '' }] }
+}
+
 /**
  * Reads indented or bulleted text: a line is an item, and hangs on the nearest line above that is indented less.
- * Bullets and numbers before the text are dropped, empty lines skipped. Linear in the length of the text.
+ * Bullets and numbers before the text are dropped, empty lines skipped. In a line with such a mark the marks of strong emphasis
+ * are dropped too: it was copied where these are not seen. An address becomes a link. Linear in the length of the text.
  */
 export function readIndentedText(text: string): OutlineItem[] {
   const top: OutlineItem[] = []
@@ -25,7 +36,8 @@ export function readIndentedText(text: string): OutlineItem[] {
     const words = line.trim()
     if (words === '') continue
     const indent = indentOf(line)
-    const item = outlineItem(words.replace(BULLET, ''))
+    const unmarked = words.replace(BULLET, '')
+    const item = itemOf(unmarked === words ? words : unmarked.replace(STRONG, '$1'))
     while (open.length > 0 && open.at(-1)!.indent >= indent) open.pop()
     const parent = open.at(-1)?.item
     if (parent) parent.children.push(item)

@@ -1,6 +1,7 @@
 import { takePassage } from '../../core/commands/take-passage'
 import type { TopicId } from '../../core/records/ids'
 import type { CollectionSession } from '../sync/collection-session'
+import { awaitField } from '../workspace/awaited-field'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { type Taken, takerOf, usePassage } from './passage'
 
@@ -23,5 +24,7 @@ export function showTaken({ topic, becomes }: Taken): void {
   const { active } = useWorkspace.getState()
   workspace.select(active, [topic])
   workspace.show(active, topic)
-  if (becomes === 'note') workspace.openSection('note')
+  if (becomes !== 'note') return
+  awaitField('field')
+  workspace.openSection('note')
 }

@@ -10,6 +10,7 @@ import { tell } from '../app/api'
 import type { Standing } from '../app/around'
 import { useHalfWritten } from '../app/half-written'
 import { useSessionHandle } from '../sync/use-session'
+import { awaitField } from '../workspace/awaited-field'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { SourceRow } from './SourceRow'
 import styles from './sheet.module.css'
@@ -115,7 +116,10 @@ export function AddWeblink({ topic }: { topic: TopicId }) {
         variant="default"
         size="xs"
         leftSection={<IconWorld size={16} />}
-        onClick={() => workspace.openSection('links', 'weblink')}
+        onClick={() => {
+          awaitField('field')
+          workspace.openSection('links', 'weblink')
+        }}
       >
         Add a web link
       </Button>

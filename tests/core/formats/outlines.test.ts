@@ -22,6 +22,23 @@ describe('indented text', () => {
     ])
   })
 
+  test('reads what a list sets apart without its marks, and leaves all other stars', () => {
+    const list = '- **Beans** first\n- 2 ** 3 ** 4\n- a *** b\n- **\n- **Peas**, **late ones**'
+    expect(shape(readIndentedText(list))).toEqual(['Beans first', '2 ** 3 ** 4', 'a *** b', '**', 'Peas, late ones'])
+    expect(shape(readIndentedText('x **y** z'))).toEqual(['x **y** z'])
+    for (const worst of ['**a', '***', '**a ', '** '])
+      expect(readIndentedText(`- ${worst.repeat(100_000)}`)).toHaveLength(1)
+  }, 5_000)
+
+  test('takes a line that is an address as a link, of the web or of mail', () => {
+    const links = (text: string) => readIndentedText(text).map((item) => [item.text, item.links[0]?.address])
+    expect(links('- https://example.org/beans/\n- gardener@example.org\n- beans: https://example.org')).toEqual([
+      ['example.org/beans', 'https://example.org/beans/'],
+      ['gardener@example.org', 'mailto:gardener@example.org'],
+      ['beans: https://example.org', undefined],
+    ])
+  })
+
   test('is read back as it was written, whatever the tree', () => {
     const word = fc.stringMatching(/^[a-z]{1,8}$/)
     const tree = fc.letrec<{ item: OutlineItem }>((tie) => ({
