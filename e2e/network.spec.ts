@@ -134,8 +134,10 @@ test('two maps of the demo that overlap are merged by a plan in which a person d
   await result.getByText('as map', { exact: true }).click()
   await expect(result.getByRole('img')).toBeVisible()
 
+  await plan.getByRole('textbox', { name: 'Name of the result' }).fill('Wells of the bog')
   await plan.getByRole('button', { name: 'Merge', exact: true }).click()
   const report = page.getByRole('dialog', { name: 'Merge report' })
+  await expect(report).toContainText('Merged into Wells of the bog')
   await expect(report.getByText(`${joined} topics joined with one that was there`)).toBeVisible()
   const download = page.waitForEvent('download')
   await report.getByRole('link', { name: 'As a table (CSV)' }).click()

@@ -206,6 +206,8 @@ test('an enclosure has a look of its own, and topics lead to it from either end'
   const open = () => page.getByRole('tree').getByText('First half').click()
   await open()
   const dialog = page.getByRole('dialog', { name: 'Enclosure' })
+  await expect(dialog.getByRole('textbox', { name: 'Fill' })).toBeVisible()
+  await expect(dialog.getByRole('button', { name: /^\s*$/ })).toHaveCount(0)
   await dialog.getByLabel('Line').selectOption('dashed')
   await dialog.getByLabel('Corners').selectOption('drawn by hand')
   await dialog.getByRole('textbox', { name: 'Fill' }).fill('#335577')
@@ -330,5 +332,6 @@ test('dates set in the topic sheet give the scale of a map along time', async ({
     ['Spring', 'Summer', 'Autumn', 'Winter'].map(async (name) => (await topic(page, name).boundingBox())!.x),
   )
   expect([...xs].sort((a, b) => a - b)).toEqual(xs)
+  await expect(topic(page, 'Spring, dated Mar 20, 2026')).toBeVisible()
   await expect(page.locator('.axis-date').first()).toHaveText('Mar 20, 2026')
 })

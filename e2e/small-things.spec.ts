@@ -1,4 +1,4 @@
-import { beginWithoutAccount, openSection, plantGarden, selectTopic, topic } from './person'
+import { allSaved, beginWithoutAccount, openSection, plantGarden, selectTopic, topic } from './person'
 import { expect, test } from './watched'
 
 test('a topic is read as it is set, is where it was begun, and stays told when the map is small', async ({ page }) => {
@@ -66,11 +66,35 @@ test('pages are brought in by their titles in order, and what they lead to is to
     file('plan.pdf', 'A plan.', 'application/pdf'),
   ])
   const dialog = page.getByRole('main').or(page.getByRole('dialog'))
-  await expect(dialog.getByText(/^Page \d+/)).toHaveText([/^Page 2/, /^Page 10/])
+  await expect(dialog.getByText(/^Page \d+/)).toHaveText(['Page 2 a.md', 'Page 10 c.md', 'Page 2', 'Page 10'])
   await page.getByRole('button', { name: 'Make 2 maps' }).click()
   await expect(page.getByText('2 maps were imported.')).toBeVisible()
   // The plan came along and hangs on its topic; only what is not here is told.
   await expect(dialog.last().getByRole('listitem')).toHaveText([
     'lost.md in a.md. There is no such page or file in the import.',
   ])
+})
+
+test('a picture that is dropped into a note comes where it is dropped, and leaves what is selected', async ({
+  page,
+}) => {
+  await plantGarden(page, '- Spring\n- Winter')
+  await selectTopic(page, 'Winter')
+  await page.keyboard.press('Alt+n')
+  await page.keyboard.type('Frost kills beetles')
+  const note = page.getByRole('textbox', { name: 'Note' })
+  await expect(note).toHaveText('Frost kills beetles')
+  await page.keyboard.press('Control+Shift+ArrowLeft')
+  await note.evaluate(async (element) => {
+    const canvas = Object.assign(document.createElement('canvas'), { width: 8, height: 8 })
+    const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve))
+    const dataTransfer = new DataTransfer()
+    dataTransfer.items.add(new File([blob!], 'frost.png', { type: 'image/png' }))
+    const { left, top } = element.querySelector('p')!.getBoundingClientRect()
+    const at = { clientX: left + 4, clientY: top + 6, bubbles: true, cancelable: true }
+    element.querySelector('p')!.dispatchEvent(new DragEvent('drop', { ...at, dataTransfer }))
+  })
+  await expect(note.getByRole('img')).toBeVisible()
+  await expect(note).toContainText('Frost kills beetles')
+  await allSaved(page)
 })

@@ -63,12 +63,13 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
       isHere.current = false
     }
   }, [])
+  const named = useMemo(() => inOrder(files), [files])
   const pages = useMemo(
     () => [
-      ...files.filter(({ path }) => !left.has(path)),
+      ...named.flatMap(({ page }) => (left.has(page.path) ? [] : page)),
       ...(asked.trim() === '' ? [] : [{ path: 'Pasted text', text: asked }]),
     ],
-    [files, left, asked],
+    [named, left, asked],
   )
   const size = pages.reduce((sum, page) => sum + page.text.length, 0)
   const preview = useMemo(
@@ -249,7 +250,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
         </Group>
       </div>
       {files.length > 1 && (
-        <ChoosePages pages={files} left={left} setLeft={setLeft} known={known} files={others.length} />
+        <ChoosePages pages={named} left={left} setLeft={setLeft} known={known} files={others.length} />
       )}
       {knownHere.length > 0 && (
         <Radio.Group
@@ -304,8 +305,13 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
   )
 }
 
+interface Named {
+  page: Page
+  title: string
+}
+
 interface ChooseProps {
-  pages: readonly Page[]
+  pages: readonly Named[]
   left: ReadonlySet<string>
   setLeft(left: ReadonlySet<string>): void
   known: ReadonlyMap<string, unknown>
@@ -314,19 +320,18 @@ interface ChooseProps {
 }
 
 /** Pages by the titles that their maps will have, in the order in which people count: Page 2 before Page 10. */
-const inOrder = (pages: readonly Page[]): { path: string; title: string }[] =>
+const inOrder = (pages: readonly Page[]): Named[] =>
   pages
     .map((page) => ({
-      path: page.path,
+      page,
       title: page.text.length > MOST_TITLED ? fileTitle(page.path) : titleOfPage(page),
     }))
-    .sort((a, b) => COUNTING.compare(a.title, b.title) || COUNTING.compare(a.path, b.path))
+    .sort((a, b) => COUNTING.compare(a.title, b.title) || COUNTING.compare(a.page.path, b.page.path))
 const COUNTING = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
 
 /** Which of several pages are brought in. */
 function ChoosePages({ pages, left, setLeft, known, files }: ChooseProps) {
-  const taken = pages.length - pages.filter(({ path }) => left.has(path)).length
-  const named = useMemo(() => inOrder(pages), [pages])
+  const taken = pages.length - pages.filter(({ page }) => left.has(page.path)).length
   return (
     <section className={styles.pages} aria-label="Which pages" tabIndex={0}>
       <Checkbox
@@ -334,9 +339,9 @@ function ChoosePages({ pages, left, setLeft, known, files }: ChooseProps) {
         label={`${taken} of ${pages.length} pages${files > 0 ? `, and of ${files === 1 ? '1 file' : `${files} files`} those to which they lead` : ''}`}
         checked={taken === pages.length}
         indeterminate={taken > 0 && taken < pages.length}
-        onChange={() => setLeft(taken === pages.length ? new Set(pages.map(({ path }) => path)) : new Set())}
+        onChange={() => setLeft(taken === pages.length ? new Set(pages.map(({ page }) => page.path)) : new Set())}
       />
-      {named.map(({ path, title }) => (
+      {pages.map(({ page: { path }, title }) => (
         <Checkbox
           key={path}
           size="sm"
