@@ -332,6 +332,6 @@ test('dates set in the topic sheet give the scale of a map along time', async ({
     ['Spring', 'Summer', 'Autumn', 'Winter'].map(async (name) => (await topic(page, name).boundingBox())!.x),
   )
   expect([...xs].sort((a, b) => a - b)).toEqual(xs)
-  await expect(topic(page, 'Spring, dated Mar 20, 2026')).toBeVisible()
+  await expect(topic(page, 'Spring, dated March 20, 2026')).toBeVisible()
   await expect(page.locator('.axis-date').first()).toHaveText('Mar 20, 2026')
 })
