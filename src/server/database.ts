@@ -4,6 +4,12 @@ import pg from 'pg'
 // bigint columns (change numbers, file sizes) stay far below 2^53.
 pg.types.setTypeParser(pg.types.builtins.INT8, Number)
 
+/**
+ * What the database ends by itself, in ms: a statement, a wait for somebody's lock, and a transaction in which nothing is asked. The work
+ * of a job on a collection of any size stays below these; what hangs does not hold others for good.
+ */
+const LIMITS = { statement_timeout: 600_000, lock_timeout: 30_000, idle_in_transaction_session_timeout: 300_000 }
+
 let pool: pg.Pool | null = null
 
 /** The address of the database; the start command sets it. Throws where it is not set. */
@@ -21,6 +27,9 @@ export function database(): pg.Pool {
       max: 12,
       pipeline: true,
       connectionTimeoutMillis: 10_000,
+      ...LIMITS,
+      // A statement that nobody waits for any more is ended too: its thread may have been.
+      options: '-c client_connection_check_interval=5000',
     })
     // A connection that breaks while idle is replaced at the next query; one that breaks at work fails what it works on,
     // and must not end the process besides.
@@ -30,12 +39,12 @@ export function database(): pg.Pool {
   return pool
 }
 
-/** Whether an error says that the database is away, or starting, rather than that it has something against what was asked. */
+/** Whether an error says that the database is away, starting, or held by somebody else for too long, rather than that it has something against what was asked. */
 export function isAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false
   const code = 'code' in error ? String(error.code) : ''
   return (
-    /^(08|57P|53300|ECONN|EPIPE|ETIMEDOUT)/.test(code) ||
+    /^(08|57P|53300|55P03|25P03|ECONN|EPIPE|ETIMEDOUT)/.test(code) ||
     /Connection terminated|not queryable|timeout exceeded/.test(error.message)
   )
 }

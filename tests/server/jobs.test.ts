@@ -5,7 +5,7 @@ import { blankTopic } from '../../src/core/commands/blank-topic'
 import { PLAIN_MAP } from '../../src/core/commands/maps'
 import { MapId, TopicId } from '../../src/core/records/ids'
 import type { ToldJob } from '../../src/core/records/snapshot'
-import { closeJob, type HeldJob, holdJob, LostJob } from '../../src/server/jobs/job-rows'
+import { closeJob, type HeldJob, holdJob, LostJob, letGoOf, takeJob } from '../../src/server/jobs/job-rows'
 import { publishKind } from '../../src/server/jobs/publish-job'
 import { keepAddress } from '../../src/server/publications/publication-rows'
 import { Caller } from './people'
@@ -38,6 +38,24 @@ async function leftOver(caller: Caller, kind: string, input: unknown, { fence = 
   )
   return id
 }
+
+test('of the jobs of one collection one is taken at a time, however many look at once', async () => {
+  for (let round = 0; round < 5; round++) {
+    const owner = await Caller.begin()
+    await Promise.all(Array.from({ length: 8 }, () => leftOver(owner, 'nothing', {})))
+    const taken = await Promise.all(Array.from({ length: 8 }, takeJob))
+    const own = taken.flatMap((job) => (job?.collection === owner.collection ? job : []))
+    const { rows } = await database.query<{ at: number }>(
+      `SELECT count(*)::int AS at FROM job WHERE collection = $1 AND state = 'running' AND lease_until >= now()`,
+      [owner.collection],
+    )
+    expect(Math.max(own.length, rows[0]!.at)).toBeLessThanOrEqual(1)
+    await database.query(`UPDATE job SET state = 'failed', finished_at = now() WHERE collection = $1`, [
+      owner.collection,
+    ])
+    for (const job of taken) if (job && job.collection !== owner.collection) await letGoOf(job)
+  }
+})
 
 describe('a large import', () => {
   test('is committed in parts, told as it goes, and is one step of history that one undo takes back', async () => {

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import type { JobState, ToldJob } from '../../core/records/snapshot'
-import { type Client, database, prepared } from '../database'
+import { type Client, database, prepared, transaction } from '../database'
 import { Failure } from '../http/failure'
 
 /** How long a process has a job to itself without saying again that it is at it, in s. */
@@ -64,20 +64,28 @@ export async function addJob({ id, collection, person, kind, label, input }: Job
   return rowCount === 1
 }
 
+/** Under this lock jobs are taken: two that look at once would each take one of the same collection. */
+const TAKING = 'SELECT pg_advisory_xact_lock(7065041)'
+
+const TAKE = `
+  UPDATE job SET state = CASE state WHEN 'waiting' THEN 'running' ELSE state END, fence = fence + 1,
+         lease_until = now() + make_interval(secs => ${LEASE_S})
+  WHERE id = (
+    SELECT id FROM job j WHERE (state = 'waiting' OR (state IN ('running', 'ending') AND lease_until < now()))
+      AND NOT EXISTS (SELECT 1 FROM job other WHERE other.collection = j.collection AND other.id <> j.id
+                        AND other.state IN ('running', 'ending') AND other.lease_until >= now())
+    ORDER BY asked_at LIMIT 1 FOR UPDATE SKIP LOCKED)
+  RETURNING id, collection, person, person_name AS "personName", kind, label, input, state, fence, message`
+
 /** Takes the next job that nobody is at; one of a collection at a time. Null where there is none. */
 export async function takeJob(): Promise<HeldJob | null> {
-  const { rows } = await database().query<Omit<HeldJob, 'input'> & { input: string }>(
-    `UPDATE job SET state = CASE state WHEN 'waiting' THEN 'running' ELSE state END, fence = fence + 1,
-            lease_until = now() + make_interval(secs => ${LEASE_S})
-     WHERE id = (
-       SELECT id FROM job j WHERE (state = 'waiting' OR (state IN ('running', 'ending') AND lease_until < now()))
-         AND NOT EXISTS (SELECT 1 FROM job other WHERE other.collection = j.collection AND other.id <> j.id
-                           AND other.state IN ('running', 'ending') AND other.lease_until >= now())
-       ORDER BY asked_at LIMIT 1 FOR UPDATE SKIP LOCKED)
-     RETURNING id, collection, person, person_name AS "personName", kind, label, input, state, fence, message`,
-  )
-  const [row] = rows
-  return row ? { ...row, input: JSON.parse(row.input) } : null
+  return transaction(async (client) => {
+    // Each statement sees what was committed before it began: the lock has to be had first.
+    await client.query(TAKING)
+    const { rows } = await client.query<Omit<HeldJob, 'input'> & { input: string }>(TAKE)
+    const [row] = rows
+    return row ? { ...row, input: JSON.parse(row.input) } : null
+  })
 }
 
 /** Whether a job has ended too many processes to be tried again. */

@@ -2,7 +2,9 @@ import { Button, Group, PasswordInput, Stack, Text, TextInput } from '@mantine/c
 import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { z } from 'zod'
+import { forgetUnsentOf } from '../sync/unsent'
 import { ask, tell, tellTrouble, wordsFor } from './api'
+import { forgetPerson } from './forget'
 import { Modal } from './Modal'
 import type { Person } from './person'
 
@@ -65,8 +67,8 @@ function EndDialog({ onClose, person }: { onClose(): void; person: Person }) {
   const end = async () => {
     try {
       await ask(z.unknown(), '/api/me', { method: 'DELETE' })
-      for (const { name } of await indexedDB.databases()) if (name) indexedDB.deleteDatabase(name)
-      localStorage.clear()
+      await forgetUnsentOf(person.id)
+      await forgetPerson(person.id)
       window.location.assign('/')
     } catch (error) {
       tellTrouble(error)

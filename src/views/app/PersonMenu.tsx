@@ -2,13 +2,11 @@ import { Box, Button, Menu } from '@mantine/core'
 import { IconAdjustments, IconBookmark, IconDoorExit, IconTrashX, IconUser, IconUserPlus } from '@tabler/icons-react'
 import { Suspense, useState } from 'react'
 import { z } from 'zod'
-import { forgetDrafts } from '../sync/drafts'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import { ask, tellTrouble } from './api'
-import { forgetHalfWritten } from './half-written'
+import { forgetPerson } from './forget'
 import { late } from './late'
 import { usePerson } from './person'
-import { forgetSettings } from './personal'
 
 const PersonDialog = late(() => import('./PersonDialog'))
 const SettingsDialog = late(() => import('../settings/SettingsDialog'))
@@ -22,10 +20,8 @@ export function PersonMenu() {
   const openSettings = () =>
     useWorkspace.getState().panes.length > 0 ? workspace.dialog({ kind: 'settings' }) : setAsked('settings')
   const signOut = () =>
-    ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(() => {
-      forgetHalfWritten()
-      forgetDrafts()
-      forgetSettings()
+    ask(z.unknown(), '/api/sessions', { method: 'DELETE' }).then(async () => {
+      await forgetPerson(person.id)
       window.location.assign('/')
     }, tellTrouble)
   return (

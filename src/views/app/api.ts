@@ -39,13 +39,15 @@ interface Asked {
   limit?: number
   /** Whether it arrives, where it is short, also when the page is left at once. */
   outlivesPage?: boolean
+  /** Is given the answer too, as it came. */
+  copyTo?(answer: Response): void
 }
 
 /** Asks our own server. Throws an ApiError with its words, or a TypeError where it cannot be reached in time. */
 export async function ask<Answer>(
   schema: z.ZodType<Answer>,
   path: string,
-  { method = 'GET', body, limit = ANSWER_MS, outlivesPage = false }: Asked = {},
+  { method = 'GET', body, limit = ANSWER_MS, outlivesPage = false, copyTo }: Asked = {},
 ): Promise<Answer> {
   const text = body === undefined ? undefined : JSON.stringify(body)
   const response = await fetch(path, {
@@ -58,6 +60,7 @@ export async function ask<Answer>(
     throw error instanceof DOMException ? new NoAnswer('No answer in time.') : error
   })
   noteBuild(response.headers)
+  if (response.ok) copyTo?.(response.clone())
   const value: unknown = await response.json().catch(() => null)
   if (response.ok) return schema.parse(value)
   const problem = Problem.safeParse(value)

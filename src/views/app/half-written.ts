@@ -15,9 +15,9 @@ export function keepHalfWritten(field: string, text: string): void {
 /** What is kept below a name: what follows the name in each field of which something is half written. */
 export const halfWrittenBelow = (name: string): string[] => browserStorage.below(PREFIX + name)
 
-/** Forgets what was half written anywhere: whoever comes next at this computer finds nothing of it. */
-export function forgetHalfWritten(): void {
-  for (const field of halfWrittenBelow('')) keepHalfWritten(field, '')
+/** Forgets what this person had half written anywhere: whoever comes next at this computer finds nothing of it. */
+export function forgetHalfWritten(person: string): void {
+  for (const field of halfWrittenBelow('')) if (field.includes(`:${person}:`)) keepHalfWritten(field, '')
 }
 
 /**

@@ -70,15 +70,6 @@ function take(settings: PersonalSettings): void {
   }
 }
 
-/** Forgets what this browser knows of them: whoever comes next at this computer sets their own. */
-export function forgetSettings(): void {
-  try {
-    localStorage.removeItem(KEPT)
-  } catch {
-    // Nothing was kept then.
-  }
-}
-
 /** How often something was set here. */
 let changes = 0
 let timer: ReturnType<typeof setTimeout> | undefined

@@ -64,12 +64,13 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     }
   }, [])
   const named = useMemo(() => inOrder(files), [files])
+  // They are brought in as they were chosen: the first becomes the home map of an empty collection.
   const pages = useMemo(
     () => [
-      ...named.flatMap(({ page }) => (left.has(page.path) ? [] : page)),
+      ...files.filter(({ path }) => !left.has(path)),
       ...(asked.trim() === '' ? [] : [{ path: 'Pasted text', text: asked }]),
     ],
-    [named, left, asked],
+    [files, left, asked],
   )
   const size = pages.reduce((sum, page) => sum + page.text.length, 0)
   const preview = useMemo(
@@ -79,7 +80,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
         : previewImport(
             session.records,
             session.collection.id,
-            pages,
+            inOrder(pages).map(({ page }) => page),
             others.map(({ path }) => path),
           ),
     [pages, others, size, session],

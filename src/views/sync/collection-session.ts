@@ -15,7 +15,7 @@ import { TemplateRecord } from '../../core/records/template'
 import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
 import { announce } from '../app/announce'
-import { ask, askFor, tell, tellTrouble } from '../app/api'
+import { ApiError, ask, askFor, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
 import { fontsHere } from '../app/late-parts'
 import { tellThatAlive } from '../app/tab'
@@ -26,6 +26,8 @@ import { DigestRows } from './digest-rows'
 import { Drafts, type Field, recoverDrafts } from './drafts'
 import { HeldState } from './held-state'
 import { Jobs } from './jobs'
+import { KeptHere, keptInstead } from './kept-here'
+import type { KeptCollection } from './kept-maps'
 import { OnServer } from './on-server'
 import { type Aside, Outbox } from './outbox'
 import { type NamedStep, OwnHistory } from './own-history'
@@ -57,7 +59,10 @@ export class CollectionSession {
   readonly server: OnServer
   private readonly feed: ChangeFeed
   private readonly listeners = new Set<() => void>()
+  private readonly keptHere: KeptHere
   private isConnected = true
+  /** When this browser last heard of what is shown, where that was begun without a connection and none has come yet. */
+  shownAsAt: Date | null = null
   /** Grows with every change of what is held; views compare it. */
   version = 0
   /** Grows with the counts of maps that are not open. */
@@ -65,7 +70,10 @@ export class CollectionSession {
   /** How many changes, of anybody and anywhere in the collection, were told to this tab. */
   changesHeard = 0
 
-  private constructor(private digest: CollectionDigest) {
+  private constructor(
+    private digest: CollectionDigest,
+    kept: KeptCollection | null,
+  ) {
     this.calmVersion = new Calm(
       (listener) => this.subscribe(listener),
       () => this.version,
@@ -75,6 +83,12 @@ export class CollectionSession {
     for (const folder of digest.folders) this.held.records.put('folder', folder)
     const { id, person } = { id: digest.collection.id, person: digest.person }
     askFor(person)
+    this.keptHere = new KeptHere(id)
+    if (kept) {
+      this.shownAsAt = new Date(kept.at)
+      this.isConnected = false
+      this.held.heardBefore(kept.told)
+    } else this.keptHere.digest(digest)
     this.outbox = new Outbox({
       send: (changes) => sendChanges(id, changes),
       keep: (change, aside) => {
@@ -101,13 +115,16 @@ export class CollectionSession {
       (map) => this.isOpen(map),
       (change) => this.madeHere.has(change),
     )
-    this.feed = new ChangeFeed(id, digest.number, {
+    this.feed = new ChangeFeed(id, kept?.told.at(-1)?.number ?? digest.number, {
       take: (changes) => this.take(changes),
       takeRows: (rows, number) => this.takeRows(rows, number),
       takeJobs: (jobs) => this.takeJobs(jobs),
       resync: () => void this.resync().catch(tellTrouble),
       connected: (isConnected) => this.setConnected(isConnected),
-      refused: (error) => tellTrouble(error),
+      refused: (error) => {
+        this.keptHere.forget()
+        tellTrouble(error)
+      },
     })
     this.server = new OnServer(id, this.jobs, {
       sent: () => this.outbox.run(),
@@ -121,8 +138,12 @@ export class CollectionSession {
   }
 
   static async start(collection: string): Promise<CollectionSession> {
-    const digest = await ask(CollectionDigest, `/api/collections/${collection}`)
-    const session = new CollectionSession(digest)
+    let kept: KeptCollection | null = null
+    const digest = await ask(CollectionDigest, `/api/collections/${collection}`).catch(async (error: unknown) => {
+      kept = await keptInstead(collection, error)
+      return kept.digest
+    })
+    const session = new CollectionSession(digest, kept)
     const { changes, asides } = await unsentOf(collection, digest.person)
     tellThatAlive()
     const drafts = await recoverDrafts(collection, digest.person)
@@ -130,10 +151,13 @@ export class CollectionSession {
     session.outbox.restore([...changes, ...drafts.map(({ change }) => change)], asides)
     session.recovered.push(...drafts.map(({ field }) => field))
     window.addEventListener('online', () => session.wake())
-    void ask(z.array(Told), `/api/collections/${collection}/changes`).then((before) => {
-      session.own.begin(before)
-      session.changed()
-    }, tellTrouble)
+    void ask(z.array(Told), `/api/collections/${collection}/changes`).then(
+      (before) => {
+        session.own.begin(before)
+        session.changed()
+      },
+      kept ? () => {} : tellTrouble,
+    )
     return session
   }
 
@@ -286,13 +310,33 @@ export class CollectionSession {
     }
     // What is told from now on tells of this map too; what was told before is in the snapshot.
     this.feed.hold(map)
-    const look = () => ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`)
-    let snapshot = await look()
-    // One that the page asked for ahead can be older than what is told from now on.
-    if (snapshot.number < this.digest.number) snapshot = await look()
-    const incomplete = this.held.open(snapshot)
+    let copy: Response | null = null
+    const copyTo = (answer: Response) => {
+      copy = answer
+    }
+    const look = () => ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`, { copyTo })
+    try {
+      let snapshot = await look()
+      // One that the page asked for ahead can be older than what is told from now on.
+      if (snapshot.number < this.digest.number) snapshot = await look()
+      if (copy) this.keptHere.map(map, copy)
+      const incomplete = this.held.open(snapshot)
+      this.changed()
+      for (const other of incomplete) await this.openMap(other)
+    } catch (error) {
+      await this.openKept(map, error)
+    }
+  }
+
+  /** Shows a map as it was kept, where the server cannot be reached, until it can; throws the `error` where nothing was. */
+  private async openKept(map: string, error: unknown): Promise<void> {
+    if (error instanceof ApiError && error.status === 404) this.keptHere.forgetMap(map)
+    if (!(error instanceof TypeError) || this.isOpen(map)) throw error
+    const kept = await this.keptHere.mapKept(map).catch(() => null)
+    if (!kept) throw error
+    this.held.openKept(kept)
+    this.shownAsAt ??= new Date()
     this.changed()
-    for (const other of incomplete) await this.openMap(other)
   }
 
   /** Fetches the templates that were kept in the collection; those made later come along with the other changes. */
@@ -498,6 +542,7 @@ export class CollectionSession {
     if (this.isConnected === isConnected) return
     this.isConnected = isConnected
     if (isConnected) {
+      this.shownAsAt = null
       this.outbox.wake()
       for (const map of this.held.staleMaps) void this.openMap(map).catch(tellTrouble)
     }
@@ -510,6 +555,7 @@ export class CollectionSession {
     for (const change of changes)
       if (this.own.has(change.id) || change.person === this.digest.person) this.own.note(change)
     this.changesHeard += changes.length
+    this.keptHere.told(changes)
     const incomplete = this.held.commit(changes)
     for (const map of incomplete) void this.openMap(map).catch(tellTrouble)
     for (const words of this.buried.look(changes)) this.onBuried(words)
@@ -519,6 +565,7 @@ export class CollectionSession {
   private takeRows(rows: MapDigest[], number: number): void {
     if (rows.length === 0) return
     if (this.rows.take(rows, number)) this.countsVersion++
+    this.keptHere.rows(() => this.rows.all)
     this.changed()
   }
 
@@ -526,12 +573,16 @@ export class CollectionSession {
   private async resync(): Promise<void> {
     const digest = await ask(CollectionDigest, `/api/collections/${this.id}`)
     this.digest = digest
+    this.keptHere.digest(digest)
     if (this.rows.replace(digest.maps, digest.number)) this.countsVersion++
     this.feed.caughtUpTo(digest.number)
     this.held.takeCollection(digest.collection, digest.folders)
     for (const map of [...this.held.openMaps])
       if (this.rows.get(map)) await this.openMap(map)
-      else this.held.close(map)
+      else {
+        this.held.close(map)
+        this.keptHere.forgetMap(map)
+      }
     this.changed()
   }
 

@@ -133,7 +133,8 @@ export async function recoverDrafts(collection: string, person: string): Promise
 
 const tabOf = (name: string) => name.slice(0, name.indexOf(':'))
 
-/** Forgets what was half written: whoever comes next at this computer finds nothing of it. */
-export function forgetDrafts(): void {
-  for (const name of browserStorage.below(NAME)) browserStorage.remove(NAME + name)
+/** Forgets what this person was writing: whoever comes next at this computer finds nothing of it. */
+export function forgetDrafts(person: string): void {
+  for (const name of browserStorage.below(NAME))
+    if (browserStorage.json<Draft>(NAME + name)?.person === person) browserStorage.remove(NAME + name)
 }

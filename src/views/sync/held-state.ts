@@ -182,6 +182,20 @@ export class HeldState {
     return incomplete
   }
 
+  /** Takes note of changes that were told before this window was opened: they are replayed on the maps that were kept before them. */
+  heardBefore(changes: readonly ToldChange[]): void {
+    for (const change of changes) this.remember(change)
+  }
+
+  /** Shows a map as it was kept. What it lacks is not known: it is stale until the server tells of it. */
+  openKept(snapshot: MapSnapshot): void {
+    const [first] = this.recent
+    // Where some of what came after is missing, what came later is not shown without it.
+    const isWhole = !first || snapshot.number >= first.number - 1
+    this.open(isWhole ? snapshot : { ...snapshot, number: this.recent.at(-1)!.number })
+    this.stale.set(snapshot.map, Math.max(snapshot.number, this.recent.at(-1)?.number ?? 0))
+  }
+
   /** Lets go of a map that is not open to this person any more. */
   close(map: string): void {
     if (!this.openMaps.delete(map)) return

@@ -80,3 +80,8 @@ export async function unsentOf(collection: string, person: string): Promise<{ ch
     asides: own.flatMap(({ change, aside }) => (aside ? [{ change, message: aside }] : [])),
   }
 }
+
+/** Forgets what this person could not send, and what was set aside: they leave nothing behind. Others' stays. */
+export async function forgetUnsentOf(person: string): Promise<void> {
+  for (const { change } of await keptOf(person)) await forgetUnsent(change.id).catch(() => {})
+}

@@ -1,16 +1,19 @@
 import { Anchor } from '@mantine/core'
 import { useEffect, useSyncExternalStore } from 'react'
 import { counted } from '../../core/text/counted'
+import { sayWhen } from '../app/when'
 import type { CollectionSession } from '../sync/collection-session'
 import { NotSavedNotice } from '../sync/NotSavedNotice'
 import { useCalmPart, useSessionHandle } from '../sync/use-session'
 import styles from './workspace.module.css'
 
-const savedIn = ({ saved, notSaved }: CollectionSession) => ({ ...saved, isAside: notSaved.length > 0 })
+const savedIn = ({ saved, notSaved, shownAsAt }: CollectionSession) => {
+  return { ...saved, isAside: notSaved.length > 0, shownAsAt }
+}
 
 /** How far what was done here is saved, and what could not be saved. */
 export function SaveState() {
-  const { state, changes: count, isAside } = useCalmPart(savedIn)
+  const { state, changes: count, isAside, shownAsAt } = useCalmPart(savedIn)
   const { drafts } = useSessionHandle()
   const isWriting = useSyncExternalStore(drafts.subscribe, drafts.isWriting)
   const isNotKept = state === 'not kept'
@@ -24,13 +27,17 @@ export function SaveState() {
   return (
     <>
       <NotSavedNotice />
-      <span role="status" className={/^(waiting|signed out|not kept)$/.test(state) ? styles.warn : undefined}>
-        {state === 'saved' && !isWriting && (
+      <span
+        role="status"
+        className={/^(waiting|signed out|not kept)$/.test(state) || shownAsAt ? styles.warn : undefined}
+      >
+        {state === 'saved' && shownAsAt && `No connection: shown as this browser had it ${sayWhen(shownAsAt)}`}
+        {state === 'saved' && !shownAsAt && !isWriting && (
           <>
             <span className={styles.moreWords}>{isAside ? 'Everything else is ' : 'Everything is '}</span>saved
           </>
         )}
-        {state === 'saved' && isWriting && 'You are writing …'}
+        {state === 'saved' && !shownAsAt && isWriting && 'You are writing …'}
         {state === 'saving' && 'Saving …'}
         {state === 'slow' && 'Saving, the line is slow …'}
         {state === 'waiting' && `No connection: ${kept} kept here and will be sent`}

@@ -11,6 +11,7 @@ import { tellTrouble, wordsFor } from '../app/api'
 import { halfWrittenBelow } from '../app/half-written'
 import { fetchParts, late } from '../app/late'
 import { Boundary } from '../app/Mishaps'
+import { keepForOffline } from '../app/offline'
 import { CaptureKey } from '../capture/CaptureKey'
 import { Dialogs } from '../dialogs/Dialogs'
 import { wasMerging } from '../merge/reopened'
@@ -164,7 +165,10 @@ function Shell({ first }: { first: MapId }) {
     const section = sectionInAddress()
     if (section) workspace.openSection(section)
   }, [first])
-  useEffect(fetchParts, [])
+  useEffect(() => {
+    fetchParts()
+    keepForOffline()
+  }, [])
   useEffect(() => {
     session.onWent = tellWent
     session.shown = () => {

@@ -52,6 +52,29 @@ describe('what a browser holds', () => {
     expect(held.isPending(change.id)).toBe(false)
   })
 
+  test('shows a kept map with what was told since, and asks for it anew when the server can be reached', () => {
+    const { garden, map, spring, peas } = open()
+    const kept = snapshotOf(garden, map, 3)
+    const leek = committed(setText(garden.records, { topic: peas, text: 'Sow leek' }, garden.newIds), 4)
+    const dig = committed(setText(garden.records, { topic: spring, text: 'Dig' }, garden.newIds), 5)
+    const held = new HeldState()
+    held.heardBefore([leek, dig])
+    held.openKept(kept)
+    expect([held.records.need('topic', peas).text, held.records.need('topic', spring).text]).toEqual([
+      'Sow leek',
+      'Dig',
+    ])
+    expect(held.staleMaps).toEqual([map])
+    held.open(snapshotOf(garden, map, 5))
+    expect(held.staleMaps).toEqual([])
+    // Of a map that was kept before all of this, nothing is shown that came after what is not known.
+    const gap = new HeldState()
+    gap.heardBefore([dig])
+    gap.openKept(kept)
+    expect(gap.records.need('topic', spring).text).toBe('Spring')
+    expect(gap.staleMaps).toEqual([map])
+  })
+
   test('leaves the records alone when its own changes come back as they were made', () => {
     const { garden, held, spring, peas } = open()
     const first = addTopic(held.records, { parent: spring, after: 'last', text: 'Weed' }, garden.newIds)

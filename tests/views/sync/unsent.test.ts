@@ -1,6 +1,13 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import type { Change } from '../../../src/core/changes/edit'
-import { collectionsUnsent, forgetUnsent, keepUnsent, nextOrder, unsentOf } from '../../../src/views/sync/unsent'
+import {
+  collectionsUnsent,
+  forgetUnsent,
+  forgetUnsentOf,
+  keepUnsent,
+  nextOrder,
+  unsentOf,
+} from '../../../src/views/sync/unsent'
 import { storageOfItsOwn } from '../storage'
 
 const change = (id: string) => ({ id, label: `Add ${id}`, edits: [] }) as unknown as Change
@@ -29,6 +36,13 @@ test('without a database in the browser, or before it has written, changes are k
   expect(await unsentOf('Shed', 'Ada')).toEqual({ changes: [], asides: [] })
   await forgetUnsent('first').catch(() => undefined)
   expect((await unsentOf('Garden', 'Ada')).changes).toEqual([change('second')])
+})
+
+test('who leaves nothing behind leaves what others wrote', async () => {
+  await Promise.all([keepUnsent(kept('mine', 1)), keepUnsent(kept('theirs', 2, { person: 'Ben' }))])
+  await forgetUnsentOf('Ada')
+  expect(await collectionsUnsent('Ada')).toEqual([])
+  expect((await unsentOf('Garden', 'Ben')).changes).toEqual([change('theirs')])
 })
 
 test('where nothing can be kept, that is told', async () => {

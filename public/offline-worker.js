@@ -1,0 +1,66 @@
+/**
+ * Shows maps where the server cannot be reached: the page that shows any map, and the parts that it is made of, are kept here. What a
+ * page asks for is told by the page (`src/views/app/offline.ts`); what stands on the maps is kept by it too, and not here.
+ */
+const KEPT = 'folvet-parts-'
+/** Under which name the page that shows any map is kept. */
+const PAGE = '/c/page'
+const OF_A_MAP = /^\/c\/[^/]+\/m\/[^/]+\/?$/
+/** The version that runs, and the one before: its windows may still be open. */
+const VERSIONS_KEPT = 2
+
+self.addEventListener('install', (event) => {
+  // What is asked of the server goes there without a detour, where a browser can be told so.
+  event.addRoutes?.({ condition: { urlPattern: '/api/*' }, source: 'network' })
+  self.skipWaiting()
+})
+
+self.addEventListener('activate', (event) => {
+  event.waitUntil(Promise.all([self.clients.claim(), self.registration.navigationPreload?.enable()]))
+})
+
+self.addEventListener('message', (event) => {
+  const { build, parts, page } = event.data
+  event.waitUntil(keep(build, parts, page))
+})
+
+self.addEventListener('fetch', (event) => {
+  const { request } = event
+  const { origin, pathname } = new URL(request.url)
+  if (request.method !== 'GET' || origin !== self.location.origin) return
+  if (pathname.startsWith('/_astro/')) event.respondWith(fromHere(request).then((kept) => kept ?? fetch(request)))
+  else if (request.mode === 'navigate' && OF_A_MAP.test(pathname)) event.respondWith(pageOf(event))
+})
+
+async function keep(build, parts, page) {
+  const cache = await caches.open(KEPT + build)
+  for (const part of parts) if (!(await cache.match(part))) await cache.add(part).catch(() => {})
+  if (!(await cache.match(PAGE))) {
+    const answer = await fetch(page)
+    if (answer.ok && !answer.redirected) await cache.put(PAGE, answer)
+  }
+  for (const name of (await versions()).slice(0, -VERSIONS_KEPT)) await caches.delete(name)
+}
+
+/** The versions of which something is kept, the newest last. */
+async function versions() {
+  return (await caches.keys()).filter((name) => name.startsWith(KEPT))
+}
+
+async function fromHere(request) {
+  for (const name of (await versions()).reverse()) {
+    const kept = await (await caches.open(name)).match(request, { ignoreVary: true })
+    if (kept) return kept
+  }
+  return undefined
+}
+
+async function pageOf(event) {
+  try {
+    return (await event.preloadResponse) ?? (await fetch(event.request))
+  } catch (error) {
+    const kept = await fromHere(PAGE)
+    if (!kept) throw error
+    return kept
+  }
+}
