@@ -16,6 +16,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
     actionTimeout: 20_000,
+    // What pages ask for is watched and answered for them: e2e/offline alone has what stands in between.
+    serviceWorkers: 'block',
     screenshot: 'only-on-failure',
     // To trace each step of each story takes a fifth of the time of all.
     trace: process.env.FOLVET_TRACE ? 'retain-on-failure' : 'off',

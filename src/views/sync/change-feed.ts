@@ -65,7 +65,7 @@ export class ChangeFeed {
     void navigator.locks
       .request(`folvet-stream-${collection}`, { signal: this.closing.signal }, () => this.lead())
       .catch(() => {})
-    void this.catchUp()
+    this.catchUp().catch(() => {})
   }
 
   close(): void {
