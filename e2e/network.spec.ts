@@ -49,7 +49,9 @@ test('a map that is hard to read says so, shows what could be split off, and is 
   await drag(page, { x: across, y: today.y + today.height * 0.6 }, { x: across, y: today.y + today.height * 0.95 })
   const drawn = review.getByRole('checkbox', { name: / to Fire and drought$/ })
   await expect(drawn).toBeChecked()
+  await expect(figures).toContainText('maps 1 → 7')
   await drawn.uncheck()
+  await expect(figures).toContainText('maps 1 → 6')
   await review.getByRole('button', { name: 'Links of Dams and weirs' }).click()
   await expect(review.getByText('Weir at ditch 7 → Ditch 7, north dome')).toBeVisible()
   const left = await review
