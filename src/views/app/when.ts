@@ -18,22 +18,26 @@ export function sayWhen(at: Date, now = new Date(), language = dateLanguage()): 
   return at.toLocaleDateString(language, { day: 'numeric', month: 'long', year, timeZone })
 }
 
-/** The date of today where the person is, as ISO 8601. */
+const MINUTE_MS = 60_000
+let last: { minute: number; timeZone: string | null; day: string } | null = null
+
+/** The date of today where the person is, as ISO 8601. What is drawn asks for it topic by topic: within a minute it is the same. */
 export function today(now = new Date()): string {
-  const { year, month, day } = partsOf(now)
-  return `${year}-${month}-${day}`
+  const { timeZone } = settingsNow()
+  const minute = Math.floor(now.getTime() / MINUTE_MS)
+  if (last?.minute !== minute || last.timeZone !== timeZone) last = { minute, timeZone, day: dayOf(now, timeZone) }
+  return last.day
 }
 
-/** A moment on the calendar and the clock where the person is. */
-function partsOf(at: Date): Record<string, string> {
-  const { timeZone } = settingsNow()
+function dayOf(at: Date, timeZone: string | null): string {
   const words = new Intl.DateTimeFormat('en-GB', {
     ...(timeZone && { timeZone }),
     year: 'numeric',
     month: '2-digit',
     day: '2-digit',
   })
-  return Object.fromEntries(words.formatToParts(at).map(({ type, value }) => [type, value]))
+  const { year, month, day } = Object.fromEntries(words.formatToParts(at).map(({ type, value }) => [type, value]))
+  return `${year}-${month}-${day}`
 }
 
 /** The language in which days are written; undefined for the browser's. */

@@ -29,6 +29,9 @@ interface Props {
   moves: RefObject<Moves>
 }
 
+/** So many topics come into the page at once. */
+const FEW = 100
+
 /**
  * The map on a canvas: as bars where it is seen from far, and as it is where the view moves on to what does not stand
  * in the page yet. It is drawn for what is ahead as well, and moved along with each step of pan and zoom until the view
@@ -50,6 +53,8 @@ export const StageCanvas = memo(({ scene, view, far, needed, faded, scheme, inPa
     // A canvas as large as the screen takes some ms to make: not for nothing.
     const isEmpty = !far && frames.length + connectors.length + missing.length === 0
     if (isEmpty && !isDrawn.current) return
+    // Where a map of a few topics opens they stand in the page sooner than on a canvas.
+    if (!far && inPage.current.size === 0 && boxes.length <= FEW) return
     const canvas = cleared(element.current, view)
     if (!canvas) return
     isDrawn.current = !isEmpty
