@@ -55,6 +55,42 @@ test('somebody to whom one map is open reads it as it grows, and learns nothing 
   await guest.context().close()
 })
 
+test('what was written in a collection that was taken away meanwhile is found in the list of collections', async ({
+  page,
+  browser,
+  allow,
+}) => {
+  allow(/^(403|404) (GET|POST) .*\/api\/collections/)
+  await beginWithoutAccount(page)
+  const collection = /\/c\/([^/]+)/.exec(page.url())![1]!
+  const ask = asker(page, `/api/collections/${collection}`)
+  const [garden] = await importAndWait(ask, [{ path: 'garden.md', text: '# Garden\n\n- Bed' }])
+  const asked = { to: 'link', role: 'editor', maps: null, withChildMaps: false, endsAt: null }
+  const { id, secret } = (await ask('POST', '/grants', asked)) as { id: string; secret: string }
+
+  const guest = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await beginWithoutAccount(guest)
+  expect((await guest.request.post('/api/links', { data: { secret } })).status()).toBe(200)
+  await guest.goto(`/c/${collection}/m/${garden}`)
+  await guest.getByRole('treeitem', { name: 'Bed' }).click()
+  await guest.context().setOffline(true)
+  await guest.keyboard.press('Enter')
+  await guest.keyboard.type('A rose by the gate')
+  await guest.keyboard.press('Enter')
+  await guest.keyboard.press('Escape')
+  await expect(guest.getByText('No connection: 1 change is kept here and will be sent')).toBeVisible()
+  await page.request.delete(`/api/collections/${collection}/grants/${id}`)
+  await guest.context().setOffline(false)
+  await guest.goto('/')
+  const words = guest.getByRole('textbox', { name: /^Words of: / })
+  await expect(words).toHaveValue('A rose by the gate')
+  await guest.reload()
+  await expect(words).toHaveValue('A rose by the gate')
+  await guest.getByRole('button', { name: 'Throw away' }).click()
+  await expect(words).toHaveCount(0)
+  await guest.context().close()
+})
+
 test('a large import is seen as it goes, from the map too, and is cancelled there', async ({ page, context }) => {
   await beginWithoutAccount(page)
   const collection = /\/c\/([^/]+)/.exec(page.url())![1]!

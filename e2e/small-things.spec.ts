@@ -98,3 +98,33 @@ test('a picture that is dropped into a note comes where it is dropped, and leave
   await expect(note).toContainText('Frost kills beetles')
   await allSaved(page)
 })
+
+test('a map that is seen whole stays so beside the sheet and beside a second pane', async ({ page }) => {
+  const list = Array.from(
+    { length: 6 },
+    (_, i) => `- Bed ${i + 1}\n  - Seeds for the bed ${i + 1} of the garden behind the hut`,
+  )
+  await plantGarden(page, list.join('\n'))
+  const stage = page.locator('[data-stage]').first()
+  const isWhole = async () => {
+    const outer = (await stage.boundingBox())!
+    const boxes = await Promise.all((await stage.getByRole('treeitem').all()).map((item) => item.boundingBox()))
+    return boxes.every(
+      (box) =>
+        box &&
+        box.x >= outer.x &&
+        box.y >= outer.y &&
+        box.x + box.width <= outer.x + outer.width &&
+        box.y + box.height <= outer.y + outer.height,
+    )
+  }
+  await expect.poll(isWhole).toBe(true)
+  await selectTopic(page, 'Bed 1')
+  await page.getByRole('button', { name: 'Show or hide the topic sheet' }).click()
+  await expect(page.getByRole('complementary', { name: 'Topic sheet' })).toBeVisible()
+  await expect.poll(isWhole).toBe(true)
+  await page.getByRole('button', { name: 'Open a second pane' }).click()
+  await page.getByRole('option', { name: 'This map as outline' }).click()
+  await expect(page.getByRole('tree', { name: /^Outline/ })).toBeVisible()
+  await expect.poll(isWhole).toBe(true)
+})

@@ -64,7 +64,7 @@ export function collectionsOf(person: string): Promise<CollectionRow[]> {
     const { rows } = await client.query<Known>(
       `SELECT c.id, c.title, c.trashed, c.home_map AS "homeMap",
               EXISTS (SELECT FROM publication p WHERE p.collection = c.id AND p.change_number > 0) AS published,
-              (SELECT max(at) FROM change WHERE change.collection = c.id) AS "changedAt"
+              (SELECT at FROM change WHERE change.collection = c.id ORDER BY number DESC LIMIT 1) AS "changedAt"
        FROM collection c WHERE c.id IN (SELECT collection FROM open_grant WHERE person = $1)
        ORDER BY "changedAt" DESC NULLS LAST, c.id`,
       [person],

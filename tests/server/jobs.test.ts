@@ -83,6 +83,23 @@ describe('a large import', () => {
     expect(await mapsOf(owner)).toBe(10)
   }, 60_000)
 
+  test('of somebody who may not add maps any more ends there, and what was brought in is taken back', async () => {
+    const owner = await Caller.begin()
+    const editor = await owner.invite('editor')
+    const id = uuid()
+    await editor.send('POST', `/api/collections/${owner.collection}/imports`, { id, pages: large(40) })
+    const at = `/api/collections/${owner.collection}/jobs/${id}`
+    await expect
+      .poll(async () => ((await owner.call('GET', at)).json as ToldJob).done, { timeout: 30_000 })
+      .toBeGreaterThan(1)
+    await owner.withdraw(editor.grant)
+    expect(await owner.ended(id)).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('You may not change this collection any more.'),
+    })
+    expect(await mapsOf(owner)).toBe(0)
+  }, 60_000)
+
   test('that is cancelled leaves its maps in the trash, and is not for others to cancel', async () => {
     const owner = await Caller.begin()
     const reader = await owner.invite('reader')

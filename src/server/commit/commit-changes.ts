@@ -8,11 +8,12 @@ import type { ChangeId, MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
 import type { Records } from '../../core/records/records'
 import { problemWithAuthorship } from '../../core/rights/authorship'
-import { mayEdit, reachOf } from '../../core/rights/grant'
+import { allows, mayEdit, reachOf } from '../../core/rights/grant'
 import { problemWithReach } from '../../core/rights/within-reach'
 import { type Client, database, prepared, sendTransaction, transaction } from '../database'
 import { Failure } from '../http/failure'
 import { type Limits, limitsOf, loadForLimits } from '../people/limits'
+import { grantsOf } from '../people/rights'
 import { updateDigests } from '../records/digests'
 import { writeRecords } from '../records/tables'
 import { announce } from '../telling/announce'
@@ -89,12 +90,12 @@ export function beginCommit(
 }
 
 /**
- * Commits without reading, in one round trip, where what is kept from the last commit suffices; null where it does not, and
- * where a change is refused. The counter tells whether that still holds, also where the commit before it was on its way, and
+ * Commits without reading, in one round trip, where what is kept from the last commit suffices; null where it does not, where a
+ * change is refused, and for a part of something longer, whose author may have lost the right to it since. The counter tells whether that still holds, also where the commit before it was on its way, and
  * ids and ranks that are taken fail by their constraints: it resolves with null then.
  */
 function commitAtOnce(collection: string, submissions: readonly Submission[]): Promise<Batch | null> | null {
-  if (submissions.some(({ author }) => author.isLimited)) return null
+  if (submissions.some(({ author, step }) => author.isLimited || step)) return null
   const hot = hotRecords(collection)
   if (!hot || !submissions.every(({ change }) => suffices(hot.records, change.edits))) return null
   const { last, records } = hot
@@ -128,7 +129,7 @@ async function commitLooking(collection: string, submissions: readonly Submissio
   const { batch, last, records } = await transaction(async (client, finish) => {
     // Sent together; the lock comes first, so what the others read is what stands when it is held.
     const limited = submissions.find(({ author }) => author.isLimited)
-    const [last, known, records, limits] = await Promise.all([
+    const [last, known, records, limits, barred] = await Promise.all([
       lockCounter(client, collection),
       committedBefore(
         client,
@@ -141,9 +142,10 @@ async function commitLooking(collection: string, submissions: readonly Submissio
         submissions.flatMap(({ change }) => change.edits),
       ),
       limited ? limitsOf(client, collection, limited.author.id) : null,
+      barredOf(client, collection, submissions),
     ])
     if (limited) await loadForLimits(client, collection, records, limited.change.edits)
-    const batch = prepareBatch(records, last, submissions, known, limits)
+    const batch = prepareBatch(records, last, submissions, known, limits, barred)
     if (batch.committed.length > 0) finish(write(client, collection, last, records, batch))
     return { batch, last, records }
   })
@@ -165,6 +167,21 @@ type Touched = Map<RecordKind, Set<string>>
 const TAKEN: Problem = { code: 'exists', message: 'Another change has this id already.' }
 const MOVED: Problem = { code: 'moved', message: 'Somebody changed the collection meanwhile. Please try again.' }
 
+const BARRED: Problem = { code: 'forbidden', message: 'You may not change this collection any more.' }
+
+/** Who of the authors of parts of something longer may not edit all of the collection any more. */
+async function barredOf(
+  client: Client,
+  collection: string,
+  submissions: readonly Submission[],
+): Promise<ReadonlySet<string>> {
+  const long = submissions.flatMap(({ author, step }) => (step && !author.isLimited ? author.id : []))
+  const people = [...new Set(long)]
+  if (people.length === 0) return new Set()
+  const given = await grantsOf(client, collection, people)
+  return new Set(people.filter((_, i) => !given[i]!.some(({ role, maps }) => maps === null && allows(role, 'editor'))))
+}
+
 /** Applies changes one after the other to `records`, in the form in which they are stored. */
 function prepareBatch(
   records: Records,
@@ -172,6 +189,7 @@ function prepareBatch(
   submissions: readonly Submission[],
   known: Map<string, StoredChange>,
   limits: Limits | null,
+  barred: ReadonlySet<string> = new Set(),
 ): Batch {
   const at = new Date().toISOString()
   const batch: Batch = { results: [], committed: [], edits: [], created: new Map(), altered: new Map() }
@@ -179,6 +197,7 @@ function prepareBatch(
     const before = known.get(change.id)
     if (before)
       return before.person === author.id ? { ok: true, change: before } : { ok: false, id: change.id, problem: TAKEN }
+    if (step && barred.has(author.id)) return { ok: false, id: change.id, problem: BARRED }
     if (asOf !== null && asOf !== last + batch.committed.length) return { ok: false, id: change.id, problem: MOVED }
     if (isExact && !areAsSeen(records, change.edits)) return { ok: false, id: change.id, problem: MOVED }
     const result = prepareChange(records, change.edits, true, change.undoes !== null)

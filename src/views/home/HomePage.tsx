@@ -14,6 +14,7 @@ import { sayWhen } from '../app/when'
 import { PageFrame } from '../frame/PageFrame'
 import { ThumbnailPicture } from '../pictures/ThumbnailPicture'
 import { SignIn } from '../sign-in/SignIn'
+import { SetAside } from '../sync/SetAside'
 import styles from './home.module.css'
 import { type Unsent, useUnsent } from './use-unsent'
 
@@ -50,7 +51,7 @@ function Home({ demo, picture }: Props) {
 }
 
 function CollectionList({ person }: { person: string }) {
-  const unsentOf = useUnsent(person)
+  const unsent = useUnsent(person)
   const queries = useQueryClient()
   const { data, error } = useCollections()
   const [newIds, setMaking] = useState(false)
@@ -77,9 +78,10 @@ function CollectionList({ person }: { person: string }) {
           New collection
         </Button>
       </Group>
+      <NotOpenAnyMore unsent={[...unsent].flatMap(([id, of]) => (data.some((row) => row.id === id) ? [] : of))} />
       {kept.length === 0 && <Text c="dimmed">There is no collection yet. Make one to begin with its first map.</Text>}
       {kept.map((row) => (
-        <CollectionCard key={row.id} row={row} unsent={unsentOf(row.id)} trash={() => void setTrashed(row, true)} />
+        <CollectionCard key={row.id} row={row} unsent={unsent.get(row.id)} trash={() => void setTrashed(row, true)} />
       ))}
       {trashed.length > 0 && (
         <section aria-label="Trash">
@@ -101,8 +103,23 @@ function CollectionList({ person }: { person: string }) {
   )
 }
 
+/** What was written in collections that were taken away meanwhile: its words are still here. */
+function NotOpenAnyMore({ unsent }: { unsent: readonly Unsent[] }) {
+  const left = unsent.filter(({ aside }) => aside.length > 0)
+  if (left.length === 0) return null
+  return (
+    <Alert color="ember" title="Not saved: the collection is not open to you any more">
+      <Stack gap="lg">
+        {left.map(({ aside, discard }) =>
+          aside.map((one) => <SetAside key={one.change.id} aside={one} throwAway={() => discard(one.change.id)} />),
+        )}
+      </Stack>
+    </Alert>
+  )
+}
+
 /** A collection with the shape of its home map, and the maps that were changed last: each is opened by a press on its shape. */
-function CollectionCard({ row, unsent, trash }: { row: CollectionRow; unsent: Unsent; trash(): void }) {
+function CollectionCard({ row, unsent, trash }: { row: CollectionRow; unsent: Unsent | undefined; trash(): void }) {
   const version = row.changedAt ?? ''
   return (
     <Card component="section" aria-label={row.title} withBorder bg="var(--raised)" padding="md">
@@ -125,14 +142,14 @@ function CollectionCard({ row, unsent, trash }: { row: CollectionRow; unsent: Un
             {counted(row.maps, 'map', 'maps')}, {counted(row.topics, 'topic', 'topics')}
             {row.changedAt && `, last changed ${sayWhen(new Date(row.changedAt))}`}
           </Text>
-          {unsent.waiting > 0 && (
+          {unsent && unsent.waiting > 0 && (
             <Text size="sm" role="status">
               {counted(unsent.waiting, 'change is', 'changes are')} kept here and will be sent
             </Text>
           )}
-          {unsent.aside > 0 && (
+          {unsent && unsent.aside.length > 0 && (
             <Anchor href={`/c/${row.id}`} c="var(--ember-text)" size="sm">
-              {counted(unsent.aside, 'change was', 'changes were')} not saved: look
+              {counted(unsent.aside.length, 'change was', 'changes were')} not saved: look
             </Anchor>
           )}
           <Text c="dimmed" size="sm">

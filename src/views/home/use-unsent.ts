@@ -1,19 +1,19 @@
 import { useEffect, useState } from 'react'
 import { askFor } from '../app/api'
-import { Outbox } from '../sync/outbox'
+import { type Aside, Outbox } from '../sync/outbox'
 import { sendChanges } from '../sync/send-changes'
 import { collectionsUnsent, forgetUnsent, keepUnsent, nextOrder, unsentOf } from '../sync/unsent'
 
 /** What of a collection was not sent: what still is to be, and what was set aside. */
 export interface Unsent {
   waiting: number
-  aside: number
+  aside: readonly Aside[]
+  /** Gives up something that was set aside. */
+  discard(change: string): void
 }
 
-const NONE: Unsent = { waiting: 0, aside: 0 }
-
-/** Sends what this person could not send before, whichever collection it belongs to, and tells what is left of each. */
-export function useUnsent(person: string): (collection: string) => Unsent {
+/** Sends what this person could not send before, whichever collection it belongs to, and tells what is left of each, by its id. */
+export function useUnsent(person: string): ReadonlyMap<string, Unsent> {
   const [left, setLeft] = useState<ReadonlyMap<string, Unsent>>(new Map())
   useEffect(() => {
     let isHere = true
@@ -22,7 +22,8 @@ export function useUnsent(person: string): (collection: string) => Unsent {
       const { changes, asides } = await unsentOf(collection, person)
       if (!isHere) return
       const changed = () => {
-        const now = { waiting: outbox.state.changes, aside: outbox.aside.length }
+        const discard = (change: string) => outbox.discard(change)
+        const now = { waiting: outbox.state.changes, aside: [...outbox.aside], discard }
         setLeft((before) => new Map(before).set(collection, now))
       }
       const outbox = new Outbox({
@@ -52,5 +53,5 @@ export function useUnsent(person: string): (collection: string) => Unsent {
       window.removeEventListener('online', wake)
     }
   }, [person])
-  return (collection) => left.get(collection) ?? NONE
+  return left
 }

@@ -1,6 +1,5 @@
-import { Button, CopyButton, Group, Stack, Text, Textarea } from '@mantine/core'
+import { Button, Stack, Text } from '@mantine/core'
 import { Suspense, useState } from 'react'
-import type { Change } from '../../core/changes/edit'
 import { TopicId } from '../../core/records/ids'
 import { cutText, MAX_TOPIC_TEXT } from '../../core/records/text'
 import { late } from '../app/late'
@@ -8,6 +7,7 @@ import { Modal } from '../app/Modal'
 import type { CollectionSession } from '../sync/collection-session'
 import { useSessionHandle } from '../sync/use-session'
 import { awaitField } from '../workspace/awaited-field'
+import { SetAside, wordsIn } from './SetAside'
 
 const FindDialog = late(() => import('../dialogs/FindDialog').then((module) => ({ default: module.FindDialog })))
 
@@ -47,56 +47,29 @@ export default function NotSaved({ changes, onClose }: { changes: CollectionSess
         <Text>
           These changes were not taken. They are kept in this browser until you have done something with them.
         </Text>
-        {changes.map(({ change, message }) => {
-          const words = wordsIn(change).join('\n')
+        {changes.map((aside) => {
+          const { change } = aside
+          const words = wordsIn(change)
           return (
-            <Stack gap="xs" key={change.id}>
-              <Text fw={600}>{change.label}</Text>
-              <Text c="ember">{message}</Text>
-              {words !== '' && (
-                <Textarea aria-label={`Words of: ${change.label}`} value={words} readOnly autosize maxRows={8} />
+            <SetAside key={change.id} aside={aside} throwAway={() => session.discardNotSaved(change.id)}>
+              {words !== '' && session.mayEdit && (
+                <Button
+                  variant="default"
+                  onClick={() => {
+                    awaitField('field')
+                    setPlacing({ id: change.id, words })
+                  }}
+                >
+                  Put it on a topic …
+                </Button>
               )}
-              <Group gap="xs">
-                {words !== '' && (
-                  <CopyButton value={words}>
-                    {({ copied, copy }) => (
-                      <Button variant="default" onClick={copy}>
-                        {copied ? 'Copied' : 'Copy the words'}
-                      </Button>
-                    )}
-                  </CopyButton>
-                )}
-                {words !== '' && session.mayEdit && (
-                  <Button
-                    variant="default"
-                    onClick={() => {
-                      awaitField('field')
-                      setPlacing({ id: change.id, words })
-                    }}
-                  >
-                    Put it on a topic …
-                  </Button>
-                )}
-                <Button variant="default" onClick={() => session.tryNotSaved(change.id)}>
-                  Try again
-                </Button>
-                <Button variant="subtle" color="ember" onClick={() => session.discardNotSaved(change.id)}>
-                  Throw away
-                </Button>
-              </Group>
-            </Stack>
+              <Button variant="default" onClick={() => session.tryNotSaved(change.id)}>
+                Try again
+              </Button>
+            </SetAside>
           )
         })}
       </Stack>
     </Modal>
   )
 }
-
-/** The texts that a change brings. */
-const wordsIn = (change: Change): string[] =>
-  change.edits.flatMap((edit) => {
-    const after: Record<string, unknown> = edit.after
-    return [after.text, after.title, after.label].filter(
-      (words) => typeof words === 'string' && words !== '',
-    ) as string[]
-  })

@@ -37,6 +37,10 @@ import { forgetUnsent, keepUnsent, nextOrder, unsentOf } from './unsent'
 
 const newIds: IdSource = { newId: uuid }
 
+/** How long until a map that is shown as it was kept is asked for anew, in ms; longer each time. */
+const FIRST_PAUSE_MS = 2_000
+const LONGEST_PAUSE_MS = 60_000
+
 /**
  * A person's work on one collection in this tab: what is held, what is not yet sent, undo and redo, and everything
  * that others do. Views read from it and are told when something changed; they alter it only through `run`.
@@ -321,6 +325,7 @@ export class CollectionSession {
       if (snapshot.number < this.digest.number) snapshot = await look()
       if (copy) this.keptHere.map(map, copy)
       const incomplete = this.held.open(snapshot)
+      if (this.isConnected && this.held.staleMaps.length === 0) this.shownAsAt = null
       this.changed()
       for (const other of incomplete) await this.openMap(other)
     } catch (error) {
@@ -337,6 +342,15 @@ export class CollectionSession {
     this.held.openKept(kept)
     this.shownAsAt ??= new Date()
     this.changed()
+    void this.askAnew(map)
+  }
+
+  /** Asks for a map that is shown as it was kept until the server has told of it, also where only this one answer was lost. */
+  private async askAnew(map: string): Promise<void> {
+    for (let pause = FIRST_PAUSE_MS; this.held.staleMaps.includes(map); pause = Math.min(2 * pause, LONGEST_PAUSE_MS)) {
+      await new Promise((resolve) => setTimeout(resolve, pause))
+      if (this.isConnected && this.held.staleMaps.includes(map)) await this.openMap(map).catch(() => {})
+    }
   }
 
   /** Fetches the templates that were kept in the collection; those made later come along with the other changes. */
