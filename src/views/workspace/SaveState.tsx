@@ -31,7 +31,9 @@ export function SaveState() {
         role="status"
         className={/^(waiting|signed out|not kept)$/.test(state) || shownAsAt ? styles.warn : undefined}
       >
-        {state === 'saved' && shownAsAt && `No connection: shown as this browser had it ${sayWhen(shownAsAt)}`}
+        {state === 'saved' &&
+          shownAsAt &&
+          `The server was not reached: shown as this browser had it ${sayWhen(shownAsAt)}`}
         {state === 'saved' && !shownAsAt && !isWriting && (
           <>
             <span className={styles.moreWords}>{isAside ? 'Everything else is ' : 'Everything is '}</span>saved
