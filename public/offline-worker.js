@@ -28,7 +28,7 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const { origin, pathname } = new URL(request.url)
   if (request.method !== 'GET' || origin !== self.location.origin) return
-  if (pathname.startsWith('/_astro/')) event.respondWith(fromHere(request).then((kept) => kept ?? fetch(request)))
+  if (pathname.startsWith('/_astro/')) event.respondWith(partOf(request))
   else if (request.mode === 'navigate' && OF_A_MAP.test(pathname)) event.respondWith(pageOf(event))
 })
 
@@ -53,6 +53,11 @@ async function fromHere(request) {
     if (kept) return kept
   }
   return undefined
+}
+
+/** A part that is not here and cannot be fetched is answered as missing: what asked for it tells so in its place. */
+async function partOf(request) {
+  return (await fromHere(request)) ?? fetch(request).catch(() => Response.error())
 }
 
 async function pageOf(event) {

@@ -147,9 +147,9 @@ export function viewAfterChange(
 }
 
 /**
- * The view after the stage has got another size. What was seen whole is seen whole where it can be read; else what was in the
- * middle stays there, and `dearest`, where it was seen, stays in view. Something is seen where something was. Linear in the
- * topics.
+ * The view after the stage has got another size. What was seen whole is seen whole where it can be read; else it
+ * moves by no more than is needed for `dearest`, where it was seen, to stay in view. Something is seen where something was.
+ * Linear in the topics.
  */
 export function viewAfterResize(
   view: MapView,
@@ -159,15 +159,10 @@ export function viewAfterResize(
   dearest: Bounds | null,
 ): MapView {
   const { bounds, boxes, readable } = sights
-  const middle = {
-    x: view.x + (after.width - before.width) / 2,
-    y: view.y + (after.height - before.height) / 2,
-    k: view.k,
-  }
   if (isWhole(view, before, bounds)) {
     const wasFitted = Math.abs(view.k / fittingScale(before, bounds) - 1) < 0.01
     if (wasFitted && fittingScale(after, bounds) >= readable) return fitted(after, bounds)
-    const kept = viewAfterChange(middle, after, sights, true, [])
+    const kept = viewAfterChange(view, after, sights, true, [])
     if (isWhole(kept, after, bounds)) return kept
   }
   const part = visiblePart(view, before)
@@ -176,7 +171,7 @@ export function viewAfterResize(
     { x: part.x + part.width / 2, y: part.y + part.height / 2 },
   )
   const stays = dearest && touches(dearest, part) ? dearest : nearest
-  return stays ? revealed(middle, after, stays) : middle
+  return stays ? revealed(view, after, stays) : view
 }
 
 const touches = (a: Bounds, b: Bounds) =>

@@ -50,6 +50,10 @@ const PictureLibrary = late(() => import('../pictures/PictureLibrary'))
 /** What lies on the surface: a press there is meant for it, not for the surface. */
 const ON_SURFACE = '[data-topic], [data-enclosure], [data-crosslink], [data-taken], button, textarea'
 
+/** The id of the topic on which something happens. */
+const topicOf = ({ target }: { target: EventTarget }) =>
+  (target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? undefined
+
 /** The face *Map*: the drawn map, to look at and to work on. */
 export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const session = useSession()
@@ -77,6 +81,8 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
   const [surface, setSurface] = useState<AskedOnSurface | null>(null)
   const [complete, setComplete] = useState<View | null>(null)
   const inPage = useRef<ReadonlySet<object>>(new Set())
+  /** Where on the map and on which topic the first press of a double click was: it opens or closes the sheet, and the map moves. */
+  const pressed = useRef<{ x: number; y: number; topic: string | undefined } | null>(null)
   const [hovered, setHovered] = useState<string | null>(null)
   const plusSigns = usePersonalSettings((settings) => settings.plusSigns)
   const isDragging = useDragged(({ dragged }) => dragged !== null)
@@ -163,9 +169,12 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
           band.begin(event)
         } else workspace.select(index, [])
       }}
+      onMouseDownCapture={(event) => {
+        if (event.detail === 1) pressed.current = { ...pointAt(event), topic: topicOf(event) }
+      }}
       {...touch}
       onClick={(event) => {
-        const tapped = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
+        const tapped = topicOf(event)
         const isTouch = event.nativeEvent instanceof PointerEvent && event.nativeEvent.pointerType === 'touch'
         if (tapped && isTouch) workspace.select(index, [layout.byKey.of(tapped)!.topic.id])
         if (event.shiftKey || (event.target as Element).closest(ON_SURFACE)) return
@@ -177,21 +186,26 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
         if (found) setAsked({ chosen: found, x: event.clientX, y: event.clientY })
       }}
       onDoubleClick={(event) => {
-        const topic = (event.target as Element).closest('[data-topic]')?.getAttribute('data-topic')
+        const now = pointAt(event)
+        const { x, y, topic } = pressed.current ?? { ...now, topic: topicOf(event) }
+        const { k } = transform.current
         const box = topic ? layout.byKey.of(topic) : undefined
-        const point = pointAt(event)
-        const far = isFar ? boxAt(layout.boxes, point.x, point.y, 6 / transform.current.k) : null
+        const far = isFar ? boxAt(layout.boxes, x, y, 6 / k) : null
         if (far) workspace.show(index, far.topic.id)
         else if (box && session.mayEdit) workspace.edit(index, { topic: box.topic.id, text: null })
         else if (!box && session.mayEdit && !(event.target as Element).closest(ON_SURFACE)) {
           if (pane.only) tell('Only one branch is shown. Show the whole map to write a loose topic beside it.')
-          else composeLoose(situation(), Math.round(point.x), Math.round(point.y))
+          else {
+            // What is begun stands below the pointer.
+            panBy((now.x - x) * k, (now.y - y) * k)
+            composeLoose(situation(), Math.round(x), Math.round(y))
+          }
         }
       }}
       onContextMenu={(event) => {
         const target = event.target as Element
         const at = { x: event.clientX, y: event.clientY }
-        const topic = target.closest('[data-topic]')?.getAttribute('data-topic')
+        const topic = topicOf(event)
         if (!topic && target.closest('[data-crosslink], [data-taken], button, textarea')) return
         event.preventDefault()
         if (topic) return openMenu(topic, at)
@@ -204,7 +218,7 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
       }}
       onPointerOver={(event) => {
         peek.follow(event)
-        setHovered((event.target as Element).closest('[data-topic]')?.getAttribute('data-topic') ?? hovered)
+        setHovered(topicOf(event) ?? hovered)
       }}
       onPointerLeave={() => {
         peek.end()
