@@ -158,6 +158,10 @@ test('a note is written in the whole window, and what is typed before a note has
   await expect(note).toContainText('Sow early. Cover them with a net.')
   // The keyboard is where it was before.
   await expect(note).toBeFocused()
+  // Who goes on with a list as if it were plain text gets a list all the same.
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('- one\n- two')
+  await expect(note.getByRole('listitem')).toHaveText(['one', 'two'])
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+k')
   await expect(page.getByRole('dialog').getByRole('combobox')).toBeFocused()

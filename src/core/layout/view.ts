@@ -148,15 +148,15 @@ export function viewAfterChange(
 
 /**
  * The view after the stage has got another size. What was seen whole is seen whole where it can be read; else it
- * moves by no more than is needed for `dearest`, where it was seen, to stay in view. Something is seen where something was.
- * Linear in the topics.
+ * moves by no more than is needed for the first of `dear` that fits to be in view, where the dearest of them, the last, was seen.
+ * Something is seen where something was. Linear in the topics.
  */
 export function viewAfterResize(
   view: MapView,
   before: StageSize,
   after: StageSize,
   sights: Sights,
-  dearest: Bounds | null,
+  dear: readonly Bounds[],
 ): MapView {
   const { bounds, boxes, readable } = sights
   if (isWhole(view, before, bounds)) {
@@ -170,7 +170,9 @@ export function viewAfterResize(
     boxes.filter((box) => touches(box, part)),
     { x: part.x + part.width / 2, y: part.y + part.height / 2 },
   )
-  const stays = dearest && touches(dearest, part) ? dearest : nearest
+  const dearest = dear.at(-1)
+  const isSeen = dearest !== undefined && touches(dearest, part)
+  const stays = isSeen ? (dear.find((each) => fitsAt(view.k, after, each)) ?? dearest) : nearest
   return stays ? revealed(view, after, stays) : view
 }
 

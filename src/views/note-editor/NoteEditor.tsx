@@ -24,6 +24,7 @@ import type { CollectionSession } from '../sync/collection-session'
 import { useSessionHandle } from '../sync/use-session'
 import { FindBar } from './FindBar'
 import { FindWords } from './find-words'
+import { ListMark } from './list-mark'
 import { NoteFoot } from './NoteFoot'
 import styles from './note-editor.module.css'
 import { NotePicture } from './note-picture'
@@ -52,6 +53,7 @@ const SHARED = [
   TableKit.configure({ table: { resizable: false } }),
   RawBlock,
   FindWords,
+  ListMark,
   Placeholder.configure({ placeholder: 'Write what lies behind this topic …' }),
 ]
 

@@ -1,5 +1,5 @@
 import { Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import type { TopicBox } from '../../core/layout/boxes'
+import { boundsOf, type TopicBox } from '../../core/layout/boxes'
 import { sightsOf } from '../../core/layout/view'
 import { composeChild, composeLoose, composeSibling } from '../acts/compose'
 import { tell } from '../app/api'
@@ -68,7 +68,10 @@ export function Stage({ pane, index }: { pane: Pane; index: number }) {
     container,
     picture,
     ground,
-    () => ({ of: sightsOf(layout, scene.bounds), dearest: layout.byKey.of(pane.selected.at(-1) ?? '') ?? null }),
+    () => {
+      const chosen = layout.byKey.of(pane.selected.at(-1) ?? '')
+      return { of: sightsOf(layout, scene.bounds), dear: chosen ? [boundsOf([chosen, ...chosen.below]), chosen] : [] }
+    },
     (at) => {
       if (!pane.only && held) rememberLook(pane.map, at)
       setZoom(index, at.k)

@@ -84,7 +84,7 @@ export function useView(
   picture: RefObject<SVGSVGElement | null>,
   ground: RefObject<HTMLDivElement | null>,
   /** What is to be seen, with the topic at hand: read when the stage gets another size. */
-  sights: () => { of: Sights; dearest: Bounds | null },
+  sights: () => { of: Sights; dear: readonly Bounds[] },
   onRest: (at: LookedAt) => void,
 ) {
   const transform = useRef<ZoomTransform>(zoomIdentity)
@@ -184,8 +184,8 @@ export function useView(
       size.current = { width, height }
       if (before.width === 0) return setSized(width)
       if (width === 0 || (width === before.width && height === before.height)) return
-      const { of, dearest } = seen.current()
-      const next = viewAfterResize(transform.current, before, size.current, of, dearest)
+      const { of, dear } = seen.current()
+      const next = viewAfterResize(transform.current, before, size.current, of, dear)
       behaviour.current.transform(selection, asTransform(next))
     })
     resized.observe(element)

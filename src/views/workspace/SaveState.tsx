@@ -39,7 +39,11 @@ export function SaveState() {
             <span className={styles.moreWords}>{isAside ? 'Everything else is ' : 'Everything is '}</span>saved
           </>
         )}
-        {state === 'saved' && !shownAsAt && isWriting && 'You are writing …'}
+        {state === 'saved' && !shownAsAt && isWriting && (
+          <>
+            <span className={styles.moreWords}>You are </span>writing …
+          </>
+        )}
         {state === 'saving' && 'Saving …'}
         {state === 'slow' && 'Saving, the line is slow …'}
         {state === 'waiting' && `No connection: ${kept} kept here and will be sent`}
