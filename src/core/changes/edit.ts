@@ -26,8 +26,17 @@ export interface Change {
   undoes: ChangeId | null
 }
 
+/** An edit as it travels and is stored: a long text that was reworded is told by what differs; see `packed.ts`. */
+export interface PackedEdit {
+  kind: RecordKind
+  id: string
+  before: Readonly<Record<string, unknown>> | null
+  after: Readonly<Record<string, unknown>>
+}
+
 /** A change as the server stored it: numbered without gaps, with the edits that really happened. */
-export interface CommittedChange extends Change {
+export interface CommittedChange extends Omit<Change, 'edits'> {
+  edits: PackedEdit[]
   number: number
   person: string
   personName: string
@@ -40,7 +49,7 @@ export interface CommittedChange extends Change {
  * something of it is seen, else only that it was.
  */
 export interface ToldChange extends Omit<CommittedChange, 'edits'> {
-  edits: Edit[] | null
+  edits: PackedEdit[] | null
   /** Null for all maps. */
   maps: MapId[] | null
   /** Where several changes are one step of history: the id of the first. */

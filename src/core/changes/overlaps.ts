@@ -1,5 +1,5 @@
 import { mergeText } from '../text/merge-text'
-import type { Change, Edit, EditOf } from './edit'
+import type { Change, PackedEdit } from './edit'
 
 /** A note, as CommonMark, or the text of a topic, of which two people changed the same lines: both versions stand in it, one after the other. */
 export interface Overlap {
@@ -15,16 +15,18 @@ export interface Overlap {
  * The notes and topics in which what somebody wrote met what others had written into the same lines meanwhile: from a change as it was sent, and as
  * it was stored, of which `before` is what was there. Linear in the edits, and in the notes that were joined.
  */
-export function overlapsIn(sent: Change, stored: Change): Overlap[] {
-  const written = new Map(sent.edits.flatMap((edit) => (hasWords(edit) ? [[edit.id, edit]] : [])))
-  return stored.edits.flatMap((edit): Overlap[] => {
-    const mine = written.get(edit.id)
-    if (!hasWords(edit) || !mine || edit.kind !== mine.kind) return []
-    const [base, own, theirs, joined] = [mine.before?.text, mine.after.text, edit.before?.text, edit.after.text]
-    if (own === undefined || theirs === undefined || joined === undefined || joined === own) return []
-    if (!mergeText(base ?? '', theirs, own).overlapping) return []
-    return [{ kind: edit.kind, id: edit.id, theirs, mine: own, joined }]
+export function overlapsIn(sent: Change, stored: { edits: readonly PackedEdit[] }): Overlap[] {
+  const written = new Map(sent.edits.map((edit) => [`${edit.kind} ${edit.id}`, edit as PackedEdit]))
+  return stored.edits.flatMap(({ kind, id, before, after }): Overlap[] => {
+    const mine = written.get(`${kind} ${id}`)
+    if (!mine || (kind !== 'note' && kind !== 'topic')) return []
+    // What is packed met nobody: it was written on the very text that was there.
+    const [base, own, theirs, joined] = [mine.before?.text ?? '', mine.after.text, before?.text, after.text]
+    if (![base, own, theirs, joined].every(isText) || joined === own) return []
+    const [was, now, other, stands] = [base, own, theirs, joined] as [string, string, string, string]
+    if (!mergeText(was, other, now).overlapping) return []
+    return [{ kind, id, theirs: other, mine: now, joined: stands }]
   })
 }
 
-const hasWords = (edit: Edit): edit is EditOf<'note'> | EditOf<'topic'> => edit.kind === 'note' || edit.kind === 'topic'
+const isText = (value: unknown): value is string => typeof value === 'string'

@@ -1,6 +1,7 @@
 /** Why a change cannot be committed, in words for the person who made it. */
 export interface Problem {
-  code: 'gone' | 'exists' | 'invalid' | 'reference' | 'loop' | 'root' | 'doorway' | 'forbidden' | 'moved'
+  /** `unread`: what was reworded is not the text that is there; sent with the whole text it can be done. */
+  code: 'gone' | 'exists' | 'invalid' | 'reference' | 'loop' | 'root' | 'doorway' | 'forbidden' | 'moved' | 'unread'
   message: string
 }
 

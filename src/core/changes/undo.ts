@@ -5,7 +5,7 @@ import { type AnyRecord, kinds, type RecordKind, referencesTo } from '../records
 import type { Records } from '../records/records'
 import { endsOf } from '../records/reference-path'
 import { mergeText } from '../text/merge-text'
-import type { Change, Edit } from './edit'
+import type { Change, Edit, PackedEdit } from './edit'
 import { isOfLines } from './join'
 
 export interface Undo {
@@ -92,7 +92,7 @@ export function stillTakenBack(records: Records, edits: readonly Edit[]): Edit[]
 }
 
 /** Whether something that a change was to set was not set when it was stored: others have changed it since. O(edits). */
-export function leavesOut(sent: Change, stored: Change): boolean {
+export function leavesOut(sent: Change, stored: { edits: readonly PackedEdit[] }): boolean {
   const done = new Map(stored.edits.map((edit) => [keyOf(edit), edit.after]))
   return sent.edits.some((edit) => {
     const set = done.get(keyOf(edit))

@@ -1,4 +1,12 @@
-import { type Change, type CommittedChange, type Edit, revertEdits, type ToldChange } from '../../core/changes/edit'
+import {
+  type Change,
+  type CommittedChange,
+  type Edit,
+  type PackedEdit,
+  revertEdits,
+  type ToldChange,
+} from '../../core/changes/edit'
+import { isPacked, packEdits, unpackBackwards, unpackEdits } from '../../core/changes/packed'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import { touchedMaps } from '../../core/changes/touched-maps'
@@ -6,7 +14,7 @@ import { areAsSeen } from '../../core/changes/undo'
 import { digestEffects } from '../../core/network/digest-effects'
 import type { ChangeId, MapId } from '../../core/records/ids'
 import type { RecordKind } from '../../core/records/kinds'
-import type { Records } from '../../core/records/records'
+import { Records } from '../../core/records/records'
 import { problemWithAuthorship } from '../../core/rights/authorship'
 import { allows, mayEdit, reachOf } from '../../core/rights/grant'
 import { problemWithReach } from '../../core/rights/within-reach'
@@ -15,7 +23,7 @@ import { Failure } from '../http/failure'
 import { type Limits, limitsOf, loadForLimits } from '../people/limits'
 import { grantsOf } from '../people/rights'
 import { updateDigests } from '../records/digests'
-import { writeRecords } from '../records/tables'
+import { GIVEN, loadByIds, writeRecords } from '../records/tables'
 import { announce } from '../telling/announce'
 import { forgetHot, hotRecords, keepHot, suffices } from './hot-records'
 import { inLane } from './lane'
@@ -32,8 +40,13 @@ export interface Author {
 /** The author of changes to a collection that is theirs. */
 export const unlimited = ({ id, name }: { id: string; name: string }): Author => ({ id, name, isLimited: false })
 
+/** A change as it was sent, with what differs in place of long texts. */
+export interface SentChange extends Omit<Change, 'edits'> {
+  edits: readonly PackedEdit[]
+}
+
 export interface Submission {
-  change: Change
+  change: SentChange
   author: Author
   /** The number of the last change that was known when this one was made; refused as `moved` where there are others since. */
   asOf?: number | null
@@ -165,6 +178,7 @@ interface Batch {
 type Touched = Map<RecordKind, Set<string>>
 
 const TAKEN: Problem = { code: 'exists', message: 'Another change has this id already.' }
+const UNREAD: Problem = { code: 'unread', message: 'Somebody has written there meanwhile. Please send it whole.' }
 const MOVED: Problem = { code: 'moved', message: 'Somebody changed the collection meanwhile. Please try again.' }
 
 const BARRED: Problem = { code: 'forbidden', message: 'You may not change this collection any more.' }
@@ -199,8 +213,10 @@ function prepareBatch(
       return before.person === author.id ? { ok: true, change: before } : { ok: false, id: change.id, problem: TAKEN }
     if (step && barred.has(author.id)) return { ok: false, id: change.id, problem: BARRED }
     if (asOf !== null && asOf !== last + batch.committed.length) return { ok: false, id: change.id, problem: MOVED }
-    if (isExact && !areAsSeen(records, change.edits)) return { ok: false, id: change.id, problem: MOVED }
-    const result = prepareChange(records, change.edits, true, change.undoes !== null)
+    const { edits: sent, unread } = unpackEdits(records, change.edits)
+    if (unread.length > 0) return { ok: false, id: change.id, problem: UNREAD }
+    if (isExact && !areAsSeen(records, sent)) return { ok: false, id: change.id, problem: MOVED }
+    const result = prepareChange(records, sent, true, change.undoes !== null)
     if (!result.ok) return { ok: false, id: change.id, problem: result.problem }
     const problem =
       (limits && problemWithReach(records, result.edits, limits.grants, limits.homes)) ??
@@ -218,7 +234,7 @@ function prepareBatch(
       ...change,
       maps: maps === 'all' ? null : [...maps],
       step,
-      edits: result.edits,
+      edits: packEdits(result.edits, sent),
       number: last + batch.committed.length + 1,
       person: author.id,
       personName: author.name,
@@ -304,12 +320,39 @@ export async function changeOf(collection: string, id: string): Promise<StoredCh
   return rows[0] ? fromRow(rows[0]) : null
 }
 
-/** The changes of a step, oldest first. */
-export async function changesOfStep(client: Client, collection: string, step: string): Promise<StoredChange[]> {
+/** A committed change with its texts whole, where these can be read. */
+export type WholeChange = StoredChange & { edits: Edit[] }
+
+/** The changes of a step, oldest first, with their texts whole. */
+export async function changesOfStep(client: Client, collection: string, step: string): Promise<WholeChange[]> {
   // The first was sent before it was known whether others would follow.
   const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND (step = $2 OR id = $2) ORDER BY number`
   const { rows } = await prepared<ChangeRow>(client, text, [collection, step])
-  return rows.map(fromRow)
+  return wholeChanges(client, collection, rows.map(fromRow))
+}
+
+const SINCE = `SELECT ${ROW} FROM change WHERE collection = $1 AND number >= $2 AND edits @> ANY($3::jsonb[]) ORDER BY number DESC`
+
+/**
+ * Changes with their texts whole, read backwards from what these texts are now. What belongs to records that are gone is left out. Reads
+ * what was written since into the same texts, which is looked for among all changes since.
+ */
+async function wholeChanges(
+  client: Client,
+  collection: string,
+  changes: readonly StoredChange[],
+): Promise<WholeChange[]> {
+  const packed = changes.flatMap(({ edits }) => edits.filter((edit) => isPacked([edit])))
+  if (packed.length === 0) return changes as WholeChange[]
+  const records = new Records()
+  for (const { kind, id } of packed) await loadByIds(records, client, kind, collection, GIVEN, [[id]])
+  const named = packed.map(({ kind, id }) => JSON.stringify([{ kind, id }]))
+  const { rows } = await prepared<ChangeRow>(client, SINCE, [collection, changes[0]!.number, named])
+  const whole = new Map(unpackBackwards(records, rows).map(({ number, edits }) => [number, edits]))
+  return changes.map((change) => {
+    const edits = whole.get(change.number) ?? change.edits
+    return { ...change, edits: edits.filter((edit) => !isPacked([edit])) as Edit[] }
+  })
 }
 
 /** Committed changes after `number`, oldest first, at most `limit`. */
@@ -327,7 +370,7 @@ export async function changesAfter(
 /** Changes with more than so many bytes of edits are told without them. */
 const MOST_TOLD = 100_000
 
-/** A person's newest steps, oldest first, each as its first change; large ones, and those of several changes, without their edits. */
+/** A person's newest steps, oldest first, each as its first change; large and packed ones, and those of several changes, without their edits. */
 export async function changesBy(
   client: Client,
   collection: string,
@@ -340,5 +383,5 @@ export async function changesBy(
         THEN edits END AS edits
     FROM change WHERE collection = $1 AND person = $2 AND (step IS NULL OR step = id) ORDER BY number DESC LIMIT $3`
   const { rows } = await prepared<ChangeRow>(client, text, [collection, person, limit])
-  return rows.reverse().map(fromRow)
+  return rows.reverse().map((row) => ({ ...fromRow(row), edits: row.edits && isPacked(row.edits) ? null : row.edits }))
 }

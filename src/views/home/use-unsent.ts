@@ -28,7 +28,8 @@ export function useUnsent(person: string): ReadonlyMap<string, Unsent> {
       }
       const outbox = new Outbox({
         // Who has gone on to a collection sends it from there.
-        send: (batch) => (isHere ? sendChanges(collection, batch) : Promise.resolve({ kind: 'signed out' })),
+        send: (batch, whole) =>
+          isHere ? sendChanges(collection, batch, whole) : Promise.resolve({ kind: 'signed out' }),
         keep: (change, aside) => {
           void keepUnsent({ collection, person, order: nextOrder(), change, aside }).catch(() => {})
         },

@@ -185,7 +185,7 @@ function Figures({ before, after, between }: { before: MapAfter; after: readonly
   const largest = Math.max(...after.map(({ topics }) => topics))
   const smallest = Math.min(...after.map((each) => each.px))
   const figures: [string, string, string][] = [
-    ['largest map', `${before.topics}`, `${largest} topics`],
+    ['largest map', `${before.topics}`, counted(largest, 'topic', 'topics')],
     ['smallest text when fitted', px(before.px), `${px(smallest)} px`],
     ['links between these maps', '0', `${between}`],
     ['maps', '1', `${after.length}`],

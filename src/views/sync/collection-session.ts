@@ -94,7 +94,7 @@ export class CollectionSession {
       this.held.heardBefore(kept.told)
     } else this.keptHere.digest(digest)
     this.outbox = new Outbox({
-      send: (changes) => sendChanges(id, changes),
+      send: (changes, whole) => sendChanges(id, changes, whole),
       keep: (change, aside) => {
         void this.keeping(change.id, keepUnsent({ collection: id, person, order: nextOrder(), change, aside }))
       },

@@ -1,5 +1,6 @@
 import { dequal } from 'dequal/lite'
 import { applyEdit, type Change, type Edit, revertEdits, type ToldChange } from '../../core/changes/edit'
+import { packEdits, unpackEdits } from '../../core/changes/packed'
 import { prepareChange } from '../../core/changes/prepare'
 import type { Problem } from '../../core/changes/problem'
 import { affectedMaps } from '../../core/records/affected-maps'
@@ -97,7 +98,8 @@ export class HeldState {
     const rest = this.acknowledge(changes)
     if (rest.length === 0) return incomplete
     this.beneathPending(() => {
-      for (const change of rest) {
+      for (const told of rest) {
+        const change = this.unpacked(told)
         // Told without its edits it stays until a snapshot has them: what was written does not go away meanwhile.
         const own = this.pending.findIndex((pending) => pending.change.id === change.id)
         if (own >= 0 && change.edits) this.pending.splice(own, 1)
@@ -119,16 +121,18 @@ export class HeldState {
     if (this.stale.size > 0) return changes
     for (const change of changes) {
       const [first] = this.pending
-      if (first?.change.id !== change.id || !dequal(first.applied, change.edits)) break
+      if (first?.change.id !== change.id || !dequal(packEdits(first.applied), change.edits)) break
       this.pending.shift()
-      this.remember(change)
+      this.remember({ ...change, edits: first.applied })
       done++
     }
     return changes.slice(done)
   }
 
   /** A change that was told without its edits, though it is seen on a map that is open here: that is asked for again. */
-  private applyTold({ number, edits, maps }: ToldChange, incomplete: Set<string>): void {
+  private applyTold({ number, edits: told, maps }: ToldChange, incomplete: Set<string>): void {
+    // A text that was reworded and is another here is not held, or was reworded before, where changes are replayed.
+    const edits = told && unpackEdits(this.records, told).edits
     const created = new Set(edits?.flatMap(({ id, before }) => (before === null ? id : [])))
     const needs = (map: string) => {
       incomplete.add(map)
@@ -142,7 +146,7 @@ export class HeldState {
       this.applyCommitted(edit, incomplete)
       if (this.needsMore(edit, created)) for (const map of maps ?? []) if (this.openMaps.has(map)) incomplete.add(map)
     }
-    if (!edits) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) needs(map)
+    if (!told) for (const map of maps ?? this.openMaps) if (this.openMaps.has(map)) needs(map)
   }
 
   /** Whether an edit leads to what is not held, so that an open map on which it is seen has to be asked for again. */
@@ -157,6 +161,14 @@ export class HeldState {
     if (place && before && this.openMaps.has(place.map) && !this.openMaps.has(before.map)) return true
     if (note && !created.has(note)) return true
     return edit.before !== null && 'note' in edit.after && !isKnown(edit.id)
+  }
+
+  /** A change with its texts whole; as told without its edits where another text is held here than the one that was reworded. */
+  private unpacked(told: ToldChange): ToldChange {
+    if (!told.edits) return told
+    const { edits, unread } = unpackEdits(this.records, told.edits)
+    if (unread.length === 0) return { ...told, edits }
+    return unread.some(({ kind, id }) => this.records.get(kind, id)) ? { ...told, edits: null } : told
   }
 
   private remember(change: ToldChange): void {

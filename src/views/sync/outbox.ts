@@ -1,9 +1,10 @@
 import type { Change } from '../../core/changes/edit'
-import type { Problem } from '../../core/changes/problem'
 import { OnceMore } from '../../core/once-more'
 import type { AnsweredChange } from './api-schemas'
 
-type Result = { ok: true; change: AnsweredChange } | { ok: false; id: string; problem: Pick<Problem, 'message'> }
+type Result =
+  | { ok: true; change: AnsweredChange }
+  | { ok: false; id: string; problem: { code: string; message: string } }
 
 /** How one try to send ended: with a result for each change, or with an answer for all of them. */
 export type Sent =
@@ -19,7 +20,8 @@ export type Sent =
 
 /** What the outbox does with the world. */
 export interface Post {
-  send(changes: readonly Change[]): Promise<Sent>
+  /** Sends changes: those of `whole` with all of their texts, of the others what differs is enough. */
+  send(changes: readonly Change[], whole: ReadonlySet<string>): Promise<Sent>
   /** Keeps a change beyond this tab, with why it was set aside, and lets it go. */
   keep(change: Change, aside: string | null): void
   forget(id: string): void
@@ -62,6 +64,9 @@ export class Outbox {
   private most = MOST_CHANGES
   /** Changes that are sent alone, because a batch with them was not taken, with how often the server failed over each. */
   private readonly alone = new Map<string, number>()
+
+  /** Changes to be sent with all of their texts, because others have written there. */
+  private readonly whole = new Set<string>()
 
   constructor(private readonly post: Post) {}
 
@@ -127,7 +132,7 @@ export class Outbox {
   private async sendAll(): Promise<void> {
     while (this.waiting.length > 0 && !this.isSignedOut) {
       const batch = this.batch()
-      const sent = await this.post.send(batch).catch((): Sent => ({ kind: 'later' }))
+      const sent = await this.post.send(batch, this.whole).catch((): Sent => ({ kind: 'later' }))
       this.take(batch, sent)
       this.post.changed()
       if (this.isAway) await this.rest()
@@ -164,9 +169,14 @@ export class Outbox {
     const id = result.ok ? result.change.id : result.id
     const at = this.waiting.findIndex(({ change }) => change.id === id)
     if (at < 0) return
+    if (!result.ok && result.problem.code === 'unread' && !this.whole.has(id)) {
+      this.whole.add(id)
+      return
+    }
     const [waited] = this.waiting.splice(at, 1)
     const sent = waited!.change
     this.alone.delete(id)
+    this.whole.delete(id)
     if (result.ok) {
       this.post.forget(id)
       this.post.committed(result.change, sent)

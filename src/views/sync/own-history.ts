@@ -1,4 +1,5 @@
-import type { Change, Edit } from '../../core/changes/edit'
+import type { Change, Edit, PackedEdit } from '../../core/changes/edit'
+import { isPacked } from '../../core/changes/packed'
 import { actName, isSeenOn, type Undoable, undoLists } from '../../core/changes/undo'
 import type { ChangeId, MapId } from '../../core/records/ids'
 
@@ -11,6 +12,8 @@ export interface NamedStep {
   name: string
   elsewhere: MapId | null
 }
+
+const wholeOf = (edits: PackedEdit[] | null): Edit[] | null => (edits && !isPacked(edits) ? (edits as Edit[]) : null)
 
 /** What this person did in a collection, here or in another tab, in the order in which it was made. */
 export class OwnHistory {
@@ -34,16 +37,16 @@ export class OwnHistory {
 
   /**
    * Adds a change, or takes the form in which it was committed. Of several that are one step the first stands for all, and the
-   * server takes them back together.
+   * server takes them back together. What is packed was made here as it was stored, or elsewhere, and then the server takes it back.
    */
-  note(told: OwnChange, madeOn?: readonly string[] | null): void {
+  note(told: Omit<OwnChange, 'edits'> & { edits: PackedEdit[] | null }, madeOn?: readonly string[] | null): void {
     if (madeOn !== undefined) this.madeOn.set(told.step ?? told.id, madeOn)
     if (told.step) this.joined.add(told.step)
     const first = told.step ?? told.id
     const at = this.changes.findIndex(({ id }) => id === first)
     const known = this.changes[at]
     if (first === told.id) {
-      const edits = this.joined.has(first) ? null : (told.edits ?? known?.edits ?? null)
+      const edits = this.joined.has(first) ? null : (wholeOf(told.edits) ?? known?.edits ?? null)
       if (known) this.changes[at] = { ...told, edits }
       else this.changes.push({ ...told, edits })
     } else if (known) this.changes[at] = { ...known, edits: null }
@@ -56,9 +59,9 @@ export class OwnHistory {
   }
 
   /** Takes the edits of a change that is known as they were committed. */
-  noteEdits({ id, edits }: Change): void {
+  noteEdits({ id, edits }: { id: string; edits: PackedEdit[] }): void {
     const known = this.changes.find((change) => change.id === id)
-    if (known && !this.joined.has(id)) known.edits = edits
+    if (known && !this.joined.has(id)) known.edits = wholeOf(edits) ?? known.edits
   }
 
   has(id: string): boolean {

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import type { Change } from '../../../src/core/changes/edit'
+import type { Change, Edit } from '../../../src/core/changes/edit'
+import { isPacked } from '../../../src/core/changes/packed'
 import { Refusal } from '../../../src/core/changes/problem'
 import { undoChange } from '../../../src/core/changes/undo'
 import { addTopic } from '../../../src/core/commands/add-topic'
@@ -41,7 +42,8 @@ class Client {
 
   undo(id: string): void {
     const last = this.done.pop()
-    const stored = this.server.committed.find((change) => change.id === last?.id) ?? last
+    const known = this.server.committed.find((change) => change.id === last?.id)
+    const stored = last && known && !isPacked(known.edits) ? { ...last, edits: known.edits as Edit[] } : last
     if (!stored?.edits.every(({ kind, id: record }) => this.held.records.get(kind, record))) return
     const { change } = undoChange(this.held.records, stored, ChangeId.parse(id))
     if (change && this.held.perform(change).ok) this.underway.push(change)
@@ -117,7 +119,7 @@ function write(records: Records, garden: Garden, which: number, a: number, b: nu
     case 0:
       return setText(records, args, garden.newIds).change
     case 1:
-      return writeNote(records, { ...args, base: note, text: `${note}\n\nline ${b % 7}` }, garden.newIds).change
+      return writeNote(records, { ...args, base: note, text: wordsAfter(note, a, b) }, garden.newIds).change
     case 2:
       return deleteTopics(records, { topics: [topic.id] }, garden.newIds).change
     case 3:
@@ -129,6 +131,12 @@ function write(records: Records, garden: Garden, which: number, a: number, b: nu
       return addTopic(records, { parent: topic.id, after: 'last', text: `topic ${b % 7}` }, garden.newIds).change
   }
 }
+
+const PAGE = 'Sow the peas early, and water them late in the day.\n\n'.repeat(30)
+
+/** A line more at the beginning or the end of a note, which is short or a page. */
+const wordsAfter = (note: string, a: number, b: number): string =>
+  a % 2 === 0 ? `${note || PAGE}\n\nline ${b % 7}` : `line ${b % 7}\n\n${note}`
 
 const WAYS = ['do', 'do', 'do', 'undo', 'send', 'send', 'lose', 'receive', 'bare', 'fetch', 'resync', 'reload'] as const
 const step = fc.tuple(fc.nat(2), fc.constantFrom(...WAYS), fc.nat(6), fc.nat(999), fc.nat(999))

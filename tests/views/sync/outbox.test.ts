@@ -13,13 +13,13 @@ const change = (letters = 10): Change => ({
 })
 
 /** A server that answers as it is told, and everything that the outbox says. */
-function post(answer: (changes: readonly Change[]) => Sent, changed = () => {}) {
+function post(answer: (changes: readonly Change[], whole: ReadonlySet<string>) => Sent, changed = () => {}) {
   const log = { sent: [] as string[][], committed: [] as string[], dropped: [] as string[], pauses: [] as number[] }
   const kept = new Map<string, string | null>()
   const outbox = new Outbox({
-    send: async (changes) => {
+    send: async (changes, whole) => {
       log.sent.push(changes.map(({ id }) => id))
-      return answer(changes)
+      return answer(changes, whole)
     },
     keep: ({ id }, aside) => void kept.set(id, aside),
     forget: (id) => void kept.delete(id),
@@ -138,7 +138,10 @@ describe('the outbox', () => {
     const { outbox, log, kept } = post((changes) =>
       isTaken
         ? accept(changes)
-        : { kind: 'results', results: changes.map(({ id }) => ({ ok: false, id, problem: { message: 'Gone.' } })) },
+        : {
+            kind: 'results',
+            results: changes.map(({ id }) => ({ ok: false, id, problem: { code: 'gone', message: 'Gone.' } })),
+          },
     )
     outbox.add(refused)
     await outbox.run()
@@ -160,7 +163,10 @@ describe('the outbox', () => {
     const refused = change()
     const { outbox, log } = post((changes) =>
       signedIn
-        ? { kind: 'results', results: changes.map(({ id }) => ({ ok: false, id, problem: { message: 'Gone.' } })) }
+        ? {
+            kind: 'results',
+            results: changes.map(({ id }) => ({ ok: false, id, problem: { code: 'gone', message: 'Gone.' } })),
+          }
         : { kind: 'signed out' },
     )
     outbox.add(refused)
@@ -170,5 +176,28 @@ describe('the outbox', () => {
     outbox.wake()
     await outbox.run()
     expect([log.dropped, outbox.state.state]).toEqual([[refused.id], 'saved'])
+  })
+
+  test('sends with all of its texts what could not be read from what differs, once, and sets it aside if that is refused', async () => {
+    const whole: string[][] = []
+    const { outbox, log, kept } = post((changes, asked) => {
+      whole.push([...asked])
+      const unread = { code: 'unread', message: 'Please send it whole.' }
+      return {
+        kind: 'results',
+        results: changes.map((one) =>
+          asked.has(one.id) && one === second
+            ? { ok: true, change: one as AnsweredChange }
+            : { ok: false, id: one.id, problem: unread },
+        ),
+      }
+    })
+    const [first, second] = [change(), change()]
+    outbox.add(first)
+    outbox.add(second)
+    await outbox.run()
+    expect(whole).toEqual([[], [first.id], [second.id]])
+    expect([log.committed, log.dropped]).toEqual([[second.id], [first.id]])
+    expect(kept.get(first.id)).toBe('Please send it whole.')
   })
 })

@@ -1,4 +1,5 @@
-import type { Change, Edit, ToldChange } from '../../../src/core/changes/edit'
+import type { Change, Edit, PackedEdit, ToldChange } from '../../../src/core/changes/edit'
+import { packEdits, unpackEdits } from '../../../src/core/changes/packed'
 import { prepareChange } from '../../../src/core/changes/prepare'
 import { touchedMaps } from '../../../src/core/changes/touched-maps'
 import type { MapId } from '../../../src/core/records/ids'
@@ -6,7 +7,9 @@ import type { Records } from '../../../src/core/records/records'
 import type { MapSnapshot } from '../../../src/core/records/snapshot'
 import { contents } from '../../core/gardens'
 
-type Stored = ToldChange & { edits: Edit[] }
+type Stored = ToldChange & { edits: PackedEdit[] }
+
+const overTheWire = <Value>(value: Value): Value => JSON.parse(JSON.stringify(value))
 
 /** The server in memory: it commits changes one by one and keeps what it committed. */
 export class Server {
@@ -17,13 +20,17 @@ export class Server {
   commit(change: Change): Stored | null {
     const before = this.committed.find(({ id }) => id === change.id)
     if (before) return before
-    const prepared = prepareChange(this.records, change.edits, true, change.undoes !== null)
+    // What differs is sent first, and all of it where that cannot be read.
+    const sent = unpackEdits(this.records, overTheWire(packEdits(change.edits)))
+    const edits = sent.unread.length > 0 ? change.edits : sent.edits
+    const prepared = prepareChange(this.records, edits, true, change.undoes !== null)
     if (!prepared.ok) return null
     const number = this.committed.length + 1
     const at = '2026-05-01T08:00:00.000Z'
     const touched = touchedMaps(this.records, prepared.edits)
     const maps = touched === 'all' ? null : [...touched]
-    const stored = { ...change, edits: prepared.edits, number, person: '', personName: '', at, maps, step: null }
+    const packed = overTheWire(packEdits(prepared.edits, edits))
+    const stored = { ...change, edits: packed, number, person: '', personName: '', at, maps, step: null }
     this.committed.push(stored)
     return stored
   }
@@ -32,7 +39,7 @@ export class Server {
   hasMoved(topic: string): boolean {
     const isMove = ({ id, kind, before, after }: Edit) =>
       id === topic && kind === 'topic' && before?.place && after.place && before.place.map !== after.place.map
-    return this.committed.some(({ edits }) => edits.some(isMove))
+    return this.committed.some(({ edits }) => edits.some((edit) => isMove(edit as Edit)))
   }
 
   snapshot(map: MapId): MapSnapshot {
