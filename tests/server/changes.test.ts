@@ -1,13 +1,19 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import { generateKeyBetween } from 'fractional-indexing'
+import pg from 'pg'
 import { v7 as uuid } from 'uuid'
-import { beforeAll, describe, expect, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import type { Edit } from '../../src/core/changes/edit'
+import { isPacked, packEdits } from '../../src/core/changes/packed'
 import { blankTopic } from '../../src/core/commands/blank-topic'
-import { MapId, TopicId } from '../../src/core/records/ids'
+import { MapId, NoteId, TopicId } from '../../src/core/records/ids'
 import { hangs, type Place, parentOf } from '../../src/core/records/place'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { Caller, onlyResult } from './people'
+
+const database = new pg.Client({ connectionString: inject('databaseUrl') })
+beforeAll(() => database.connect())
+afterAll(() => database.end())
 
 let owner: Caller
 let map = ''
@@ -176,6 +182,64 @@ describe('committing', () => {
     const done = onlyResult(await owner.change([textEdit(spring, 'Vernal')]))
     await owner.command('undo', { change: done.ok && done.change.id })
     expect((await owner.map(map)).topics.some(({ text }) => text === 'Vernal')).toBe(false)
+  })
+})
+
+describe('a long note', () => {
+  const PAGE = 'Sow the peas early, and water them late in the day.\n\n'.repeat(400)
+  const rowsOf = async () => {
+    const text = 'SELECT pg_column_size(edits) AS bytes FROM change WHERE collection = $1 ORDER BY number DESC LIMIT 20'
+    return (await database.query<{ bytes: number }>(text, [owner.collection])).rows
+  }
+  const reword = (note: string, before: string, after: string): Edit => ({
+    kind: 'note',
+    id: note,
+    before: { text: before },
+    after: { text: after },
+  })
+  const begun = async (): Promise<string> => {
+    const id = NoteId.parse(uuid())
+    const peas = await topicNamed('Sow peas')
+    const note = { id, text: PAGE, joinedInto: null, trashed: false }
+    const edits: Edit[] = [
+      { kind: 'note', id, before: null, after: note },
+      { kind: 'topic', id: peas.id, before: { note: peas.note }, after: { note: id } },
+    ]
+    expect(onlyResult(await owner.change(edits)).ok).toBe(true)
+    return id
+  }
+  const textOf = async (note: string) => (await owner.map(map)).notes.find(({ id }) => id === note)!.text
+
+  test('costs the history what was written, and not the note, whether it comes whole or not', async () => {
+    const note = await begun()
+    for (let i = 0; i < 20; i++) {
+      const edit = reword(note, `${PAGE}${'a'.repeat(i)}`, `${PAGE}${'a'.repeat(i + 1)}`)
+      const sent = i % 2 === 0 ? edit : packEdits([edit])[0]!
+      const result = onlyResult(await owner.change([sent as Edit]))
+      expect([i, result.ok && isPacked(result.change.edits)]).toEqual([i, true])
+    }
+    expect(await textOf(note)).toBe(`${PAGE}${'a'.repeat(20)}`)
+    for (const { bytes } of await rowsOf()) expect(bytes).toBeLessThan(500)
+  })
+
+  test('is asked for whole where others have written there, and then joined', async () => {
+    const note = await begun()
+    const [mine, theirs] = [`${PAGE}Mine.`, `Theirs.\n\n${PAGE}`]
+    expect(onlyResult(await owner.change([reword(note, PAGE, theirs)])).ok).toBe(true)
+    const packed = packEdits([reword(note, PAGE, mine)])
+    expect(onlyResult(await owner.change(packed as Edit[]))).toMatchObject({ ok: false, problem: { code: 'unread' } })
+    const whole = onlyResult(await owner.change([reword(note, PAGE, mine)]))
+    // What the others wrote is told, as it was not seen.
+    expect(whole.ok && whole.change.edits[0]!.before).toEqual({ text: theirs })
+    expect(await textOf(note)).toBe(`Theirs.\n\n${PAGE}Mine.`)
+  })
+
+  test('is as it was after an undo, also where others have written into it since', async () => {
+    const note = await begun()
+    const done = onlyResult(await owner.change([reword(note, PAGE, `First.\n\n${PAGE}`)]))
+    await owner.change([reword(note, `First.\n\n${PAGE}`, `First.\n\n${PAGE}Last.`)])
+    expect((await owner.command('undo', { change: done.ok && done.change.id })).status).toBe(200)
+    expect(await textOf(note)).toBe(`${PAGE}Last.`)
   })
 })
 

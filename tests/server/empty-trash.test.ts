@@ -52,3 +52,33 @@ test('what lay in the trash is nowhere any more; everybody hears of it, and noth
   const written = await owner.change([{ kind: 'topic', id, before: { text: 'Spring' }, after: { text: 'Summer' } }])
   expect(written).toMatchObject({ status: 200 })
 })
+
+test('what was removed for good goes from a long history in parts, also after a stop, and others go on working meanwhile', async () => {
+  const owner = await Caller.begin()
+  const [garden, pond] = [await owner.grow('# Garden\n\n- Spring'), await owner.grow('# Pond\n\n- Heron')]
+  const at = `/api/collections/${owner.collection}`
+  const heron = (await owner.map(pond)).topics.find(({ text }) => text === 'Heron')!
+  for (let i = 0; i < 1_200; i += 100) {
+    const changes = Array.from({ length: 100 }, (_, k) => ({
+      id: uuid(),
+      label: `Call it Heron ${i + k}`,
+      undoes: null,
+      edits: [{ kind: 'topic', id: heron.id, before: { text: '' }, after: { text: `Heron ${i + k}` } }],
+    }))
+    expect((await owner.send('POST', `${at}/changes`, { changes })).status).toBe(200)
+  }
+  await owner.send('POST', `${at}/commands/trash-maps`, { id: uuid(), args: { maps: [pond] } })
+  const spring = (await owner.map(garden)).topics.find(({ text }) => text === 'Spring')!
+  // Somebody writes elsewhere all the while: neither waits for the other for long, and neither fails.
+  const emptied = owner.call('DELETE', `${at}/trash`)
+  const written = Array.from({ length: 20 }, (_, i) =>
+    owner.change([{ kind: 'topic', id: spring.id, before: { task: null }, after: { task: i % 2 ? 'open' : 'done' } }]),
+  )
+  for (const { status } of await Promise.all(written)) expect(status).toBe(200)
+  expect(await emptied).toMatchObject({ status: 200, json: { maps: 1 } })
+  const said =
+    "SELECT count(*) FROM change WHERE collection = $1 AND (edits::text LIKE '%Heron%' OR label LIKE '%Heron%')"
+  expect((await database.query(said, [owner.collection])).rows).toEqual([{ count: '0' }])
+  const left = 'SELECT 1 FROM forgetting WHERE collection = $1'
+  expect((await database.query(left, [owner.collection])).rows).toEqual([])
+})

@@ -276,7 +276,8 @@ const write = (
   ...statisticsFor(client, batch.edits.length),
 ]
 
-async function lockCounter(client: Client, collection: string): Promise<number> {
+/** Takes the lock under which a collection is changed, until the transaction ends. Returns the number of its last change. */
+export async function lockCounter(client: Client, collection: string): Promise<number> {
   const text = 'SELECT last FROM collection_counter WHERE collection = $1 FOR UPDATE'
   const { rows } = await prepared<{ last: number }>(client, text, [collection])
   // It ended while this was on its way.
@@ -355,15 +356,27 @@ async function wholeChanges(
   })
 }
 
-/** Committed changes after `number`, oldest first, at most `limit`. */
+/** Most bytes of edits, as they are stored, that are read at once. */
+const MOST_READ = 2_000_000
+
+/**
+ * Committed changes after `number`, oldest first, at most `limit`; those beyond what is read at once without their edits, as whoever
+ * hears of them asks for the maps then.
+ */
 export async function changesAfter(
   client: Client,
   collection: string,
   number: number,
   limit: number,
-): Promise<StoredChange[]> {
-  const text = `SELECT ${ROW} FROM change WHERE collection = $1 AND number > $2 ORDER BY number LIMIT $3`
-  const { rows } = await prepared<ChangeRow>(client, text, [collection, number, limit])
+  mostRead = MOST_READ,
+): Promise<ToldChange[]> {
+  const text = `
+    WITH next AS (
+      SELECT number, sum(pg_column_size(edits)) OVER (ORDER BY number) AS bytes
+      FROM change WHERE collection = $1 AND number > $2 ORDER BY number LIMIT $3
+    ) SELECT ${ROW.replace('edits', 'CASE WHEN bytes <= $4 THEN edits END AS edits')}
+    FROM next JOIN change USING (number) WHERE collection = $1 ORDER BY number`
+  const { rows } = await prepared<ChangeRow>(client, text, [collection, number, limit, mostRead])
   return rows.map(fromRow)
 }
 

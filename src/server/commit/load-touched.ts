@@ -167,11 +167,18 @@ async function loadWhereSeen(
   if (topics.size > 0) await loadByIds(records, client, 'topic', collection, GIVEN, [[...topics]])
 }
 
-const LINKS_AT = `
-  SELECT id FROM crosslink WHERE collection = $1 AND (from_topic = ANY($2) OR to_topic = ANY($2))
-  UNION SELECT id FROM crosslink WHERE collection = $1 AND to_map = ANY($3)
-  UNION SELECT id FROM crosslink WHERE collection = $1 AND to_enclosure = ANY($4)
-  UNION SELECT id FROM crosslink WHERE collection = $1 AND to_note = ANY($5)`
+/** The records in which a column holds one of the ids in a parameter, each found by its index. */
+const holding = (kind: 'crosslink' | 'map', column: string, ids: string) => `
+  SELECT found.id FROM unnest(${ids}::uuid[]) AS want(wanted)
+    CROSS JOIN LATERAL (SELECT id FROM ${kind} WHERE collection = $1 AND ${column} = wanted OFFSET 0) AS found`
+
+const LINKS_AT = [
+  holding('crosslink', 'from_topic', '$2'),
+  holding('crosslink', 'to_topic', '$2'),
+  holding('crosslink', 'to_map', '$3'),
+  holding('crosslink', 'to_enclosure', '$4'),
+  holding('crosslink', 'to_note', '$5'),
+].join(' UNION ')
 
 /** The links at everything that is loaded, with the topics at their far ends: on whose maps it is shown. */
 async function loadLinks(client: Client, collection: string, records: Records, edits: readonly Edit[]): Promise<void> {
@@ -235,10 +242,11 @@ async function loadHomeDoorways(client: Client, collection: string, records: Rec
   const topics = [...records.all('topic')].map((topic) => topic.id)
   const up = `
     WITH RECURSIVE up(id, home_doorway) AS (
-      SELECT m.id, m.home_doorway FROM map m WHERE m.collection = $1 AND (m.id = ANY($2) OR m.home_doorway = ANY($3))
+      SELECT m.id, m.home_doorway FROM (SELECT unnest($2::uuid[]) UNION ${holding('map', 'home_doorway', '$3')}) AS start(map)
+        CROSS JOIN LATERAL (SELECT id, home_doorway FROM map WHERE collection = $1 AND id = start.map LIMIT 1) m
       UNION SELECT m.id, m.home_doorway FROM up
-        JOIN topic t ON t.collection = $1 AND t.id = up.home_doorway
-        JOIN map m ON m.collection = $1 AND m.id = t.map
+        CROSS JOIN LATERAL (SELECT map FROM topic WHERE collection = $1 AND id = up.home_doorway LIMIT 1) t
+        CROSS JOIN LATERAL (SELECT id, home_doorway FROM map WHERE collection = $1 AND id = t.map LIMIT 1) m
     ) SELECT id FROM up`
   const maps = await loadByIds(records, client, 'map', collection, up, [[...(wanted.get('map') ?? [])], topics])
   // A doorway may be about to lead up from a map that lay elsewhere until now.

@@ -5,7 +5,7 @@ import type { MapDigest, ToldJob } from '../../core/records/snapshot'
 import { type Reach, reachesAll, strongestOf } from '../../core/rights/grant'
 import { openChange, openRows } from '../../core/rights/kept-back'
 import { numberOf } from '../collections'
-import { changesAfter, type StoredChange } from '../commit/commit-changes'
+import { changesAfter } from '../commit/commit-changes'
 import { type Client, database, prepared } from '../database'
 import { log } from '../http/endpoint'
 import { isFinished, jobsOf } from '../jobs/job-rows'
@@ -72,43 +72,49 @@ export class Room {
     }
   }
 
+  /** What is open to whom is read last: who may not hear of a change any more when it is told does not. */
   private async read(client: Client): Promise<void> {
-    const [before, last] = await Promise.all([this.dismiss(client), numberOf(client, this.collection)])
+    const last = await numberOf(client, this.collection)
+    const isBehind = ({ seen }: Listener) => seen > last || seen < last - MOST_BEHIND
+    const from = Math.min(...[...this.listeners].flatMap((listener) => (isBehind(listener) ? [] : listener.seen)))
+    const changes = from < last ? await changesAfter(client, this.collection, from, AT_ONCE) : []
+    const before = await this.dismiss(client)
     for (const [listener, reach] of before)
-      if (listener.seen > last || listener.seen < last - MOST_BEHIND || isOther(listener, reach, last)) {
+      if (isBehind(listener) || isOther(listener, reach, last)) {
         listener.seen = last
         listener.resync(last)
       }
-    const from = Math.min(...[...this.listeners].map(({ seen }) => seen))
-    if (this.listeners.size > 0 && from < last) {
-      const changes = await changesAfter(client, this.collection, from, AT_ONCE)
-      this.hand(changes)
-      if (changes.length === AT_ONCE) void this.wake()
-    }
+    this.hand(changes)
+    if (changes.length === AT_ONCE) void this.wake()
     this.last = Math.max(this.last, last)
     this.rowsSoon()
   }
 
-  /** Ends those whose session has ended or to whom nothing is open any more. Returns the others, with what was open to them before. */
-  private async dismiss(client: Client): Promise<Map<Listener, Reach | null>> {
-    const asked = [...this.listeners]
+  /** What is open to each of some listeners; null where their session has ended, or nothing is. */
+  private async openTo(client: Client, asked: readonly Listener[]): Promise<(Reach | null)[]> {
     const people = asked.map(({ person }) => person)
     const [{ rows }, reaches] = await Promise.all([
       prepared<{ position: number }>(client, STILL_HERE, [people, asked.map(({ session }) => session)]),
       reachesOf(client, this.collection, people),
     ])
     const here = new Set(rows.map(({ position }) => position - 1))
+    return reaches.map((reach, i) => (here.has(i) && strongestOf(reach) ? reach : null))
+  }
+
+  /** Ends those whose session has ended or to whom nothing of the collection is open any more. Returns the others, with what was open to them before. */
+  private async dismiss(client: Client): Promise<Map<Listener, Reach | null>> {
+    const asked = [...this.listeners]
     const before = new Map<Listener, Reach | null>()
-    asked.forEach((listener, i) => {
-      const reach = reaches[i]!
-      if (!here.has(i) || !strongestOf(reach)) this.leave(listener)
+    for (const [i, reach] of (await this.openTo(client, asked)).entries()) {
+      const listener = asked[i]!
+      if (!reach) this.leave(listener)
       else {
         before.set(listener, listener.reach)
         const isNew = listener.reach === null
         listener.reach = reach
         if (isNew && this.jobs.length > 0) this.tellJobs(listener)
       }
-    })
+    }
     return before
   }
 
@@ -147,10 +153,10 @@ export class Room {
   }
 
   /** Each change is written out once, whole and without its edits, for all. */
-  private hand(changes: readonly StoredChange[]): void {
+  private hand(changes: readonly ToldChange[]): void {
     const whole = new Map<number, string>()
     const outline = new Map<number, string>()
-    const written = (change: StoredChange, isWhole: boolean) => {
+    const written = (change: ToldChange, isWhole: boolean) => {
       const texts = isWhole ? whole : outline
       let text = texts.get(change.number)
       if (!text) texts.set(change.number, (text = JSON.stringify(isWhole ? change : { ...change, edits: null })))
@@ -198,10 +204,14 @@ export class Room {
     const client = await database().connect()
     try {
       const rows = await digestsAfter(client, this.collection, from)
-      for (const listener of behind) {
+      const reaches = await this.openTo(client, behind)
+      for (const [i, listener] of behind.entries()) {
+        const reach = reaches[i]
+        // Who may not hear of it any more is sent away with the next reading.
+        if (!reach) continue
         listener.rowsSeen = last
         // The id of an event is where a reader resumes: never beyond the changes that they have been told.
-        const open = openRows(rows, listener.reach!)
+        const open = openRows(rows, reach)
         if (open.length > 0) listener.tellRows(open, Math.min(last, listener.seen))
       }
     } finally {
