@@ -8,17 +8,29 @@ import { v7 as uuid } from 'uuid'
 import { importAndWait } from '../../scripts/setup/imports.mjs'
 import { freePort, migrate, startPostgres } from '../../scripts/setup/postgres.mjs'
 import { serve } from '../../scripts/setup/serve.mjs'
-import type { Change } from '../../src/core/changes/edit'
+import type { Change, Edit } from '../../src/core/changes/edit'
+import { packEdits } from '../../src/core/changes/packed'
 import { blankTopic } from '../../src/core/commands/blank-topic'
-import { ChangeId, MapId, TopicId } from '../../src/core/records/ids'
+import { ChangeId, MapId, NoteId, TopicId } from '../../src/core/records/ids'
 import type { MapSnapshot } from '../../src/core/records/snapshot'
+import type { TopicRecord } from '../../src/core/records/topic'
 import { Outbox, type Sent } from '../../src/views/sync/outbox'
 
 const WRITERS = 4
 
+const PAGE = 'Sow the peas early, and water them late in the day.\n\n'.repeat(60)
+
+/** The edits by which a topic gets a page. */
+const begunPage = (id: NoteId, topic: TopicRecord): Edit[] => [
+  { kind: 'note', id, before: null, after: { id, text: PAGE, joinedInto: null, trashed: false } },
+  { kind: 'topic', id: topic.id, before: { note: topic.note }, after: { note: id } },
+]
+
 /** What was acknowledged in a storm, what was not, and what the database says of it afterwards. */
 interface Outcome {
   acknowledged: number
+  /** Whether a page that was written all the while has every line in its place. */
+  isPageWhole: boolean
   /** Acknowledged changes that are not there, or have another number. */
   lost: string[]
   /** Changes of which only a part is there. */
@@ -65,8 +77,9 @@ export async function storm(kills: number): Promise<Outcome> {
 
   const acknowledged = new Map<string, number>()
   let isOver = false
-  const send = async (changes: readonly Change[]): Promise<Sent> => {
-    const response = await post('/changes', { changes })
+  const send = async (changes: readonly Change[], whole: ReadonlySet<string>): Promise<Sent> => {
+    const packed = changes.map((each) => (whole.has(each.id) ? each : { ...each, edits: packEdits(each.edits) }))
+    const response = await post('/changes', { changes: packed })
     if (!response.ok)
       return response.status >= 500 ? { kind: 'later' } : { kind: 'never', message: await response.text() }
     const { results } = (await response.json()) as { results: Extract<Sent, { kind: 'results' }>['results'] }
@@ -98,6 +111,21 @@ export async function storm(kills: number): Promise<Outcome> {
       await wait(40)
     }
   })
+  // One more writes on a page all the while: each pause is a change, of which what differs is sent.
+  const scribe = outboxes[0]!
+  let page = PAGE
+  const noteId = NoteId.parse(uuid())
+  scribe.add({ id: ChangeId.parse(uuid()), label: 'Page', edits: begunPage(noteId, branches[0]!), undoes: null })
+  writers.push(typeOn())
+  async function typeOn(): Promise<void> {
+    for (let line = 0; !isOver; line++) {
+      const before = { text: page }
+      page = line % 2 === 0 ? `${page}Line ${line} of the storm.\n\n` : `Line ${line}.\n\n${page}`
+      const edits = [{ kind: 'note' as const, id: noteId, before, after: { text: page } }]
+      scribe.add({ id: ChangeId.parse(uuid()), label: 'Write on', edits, undoes: null })
+      await wait(50)
+    }
+  }
   const reader = { heard: 0 }
   const listening = follow(`${base}/stream`, cookie, reader, () => isOver)
 
@@ -125,12 +153,17 @@ export async function storm(kills: number): Promise<Outcome> {
     const { rows: topics } = await database.query<{ id: string }>('SELECT id FROM topic WHERE collection = $1', [
       collection,
     ])
-    const there = new Set(topics.map(({ id }) => id))
+    const { rows: notes } = await database.query<{ id: string; text: string }>(
+      'SELECT id, text FROM note WHERE collection = $1',
+      [collection],
+    )
+    const there = new Set([...topics, ...notes].map(({ id }) => id))
     const numbers = new Map(rows.map(({ id, number }) => [id, number]))
     const last = rows.at(-1)!.number
     for (let i = 0; i < 50 && reader.heard < last; i++) await wait(100)
     return {
       acknowledged: acknowledged.size,
+      isPageWhole: notes.some(({ id, text }) => id === noteId && text === page),
       lost: [...acknowledged].flatMap(([id, number]) => (numbers.get(id) === number ? [] : [id])),
       half: rows.slice(1).flatMap(({ id, edits }) => (edits.every((edit) => there.has(edit.id)) ? [] : [id])),
       isGapless: rows.every(({ number }, i) => number === i + 1),

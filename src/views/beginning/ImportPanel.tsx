@@ -6,6 +6,7 @@ import { filesLedTo, importPages, titleOfPage } from '../../core/commands/import
 import { fileTitle, type Page } from '../../core/formats/page-file'
 import { counted } from '../../core/text/counted'
 import { tell, tellTrouble } from '../app/api'
+import { useHalfWritten } from '../app/half-written'
 import { fetchAhead, openInPlace } from '../app/in-place'
 import { Silhouette } from '../pictures/Silhouette'
 import { droppedFiles } from '../sheet/dropped-files'
@@ -41,7 +42,7 @@ function importHere(session: CollectionSession, pages: readonly Page[]): ImportR
 /** Brings text in as maps: what is taken, what it would become, and, afterwards, what could not be followed. */
 export default function ImportPanel({ onBack, isAlone = false }: { onBack(): void; isAlone?: boolean }) {
   const session = useSession()
-  const [text, setText] = useState('')
+  const [text, setText] = useHalfWritten(`import:${session.person}:${session.id}`)
   const [files, setFiles] = useState<readonly Page[]>([])
   const [others, setOthers] = useState<ReadChoice['files']>([])
   /** Whether a folder was taken, or a zip of one: then what is not in it is not there any more. */
@@ -107,7 +108,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     event.preventDefault()
     setOver(false)
     if (event.dataTransfer.files.length > 0) void droppedFiles(event.dataTransfer).then(read)
-    else setText((before) => before + event.dataTransfer.getData('text/plain'))
+    else setText(text + event.dataTransfer.getData('text/plain'))
   }
   /** Uploads the files to which pages lead, then has the pages brought in. */
   const bringIn = async (): Promise<ImportResult | null> => {
@@ -137,6 +138,7 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     setBusy(false)
     if (!data) return
     const [first] = data.maps
+    setText('')
     const imported = brings
       ? 'What was changed is brought in'
       : counted(data.maps.length, 'map was imported', 'maps were imported')
@@ -147,7 +149,6 @@ export default function ImportPanel({ onBack, isAlone = false }: { onBack(): voi
     else if (data.maps.length === 1 && first) await openInPlace(session, first)
     else {
       tell(`${imported}.`)
-      setText('')
       setFiles([])
       onBack()
     }

@@ -2,6 +2,7 @@ import { Button, Group, Stack, Text, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import { create } from 'zustand'
 import { tell } from '../app/api'
+import { useHalfWritten } from '../app/half-written'
 import { Modal } from '../app/Modal'
 import { useSession } from '../sync/use-session'
 
@@ -12,7 +13,7 @@ export const useCapture = create<{ isOpen: boolean }>(() => ({ isOpen: false }))
 export function QuickCapture() {
   const session = useSession()
   const { isOpen } = useCapture()
-  const [text, setText] = useState('')
+  const [text, setText] = useHalfWritten(`idea:${session.person}:${session.id}`)
   const [isKeeping, setKeeping] = useState(false)
   const home = session.collection.homeMap
   const close = () => useCapture.setState({ isOpen: false })

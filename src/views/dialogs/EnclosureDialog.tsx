@@ -7,6 +7,7 @@ import { EnclosureLook } from '../../core/records/enclosure'
 import type { EnclosureId } from '../../core/records/ids'
 import { MAX_TITLE } from '../../core/records/text'
 import { ColourField } from '../app/fields/ColourField'
+import { keepHalfWritten, useHalfWritten } from '../app/half-written'
 import { Modal } from '../app/Modal'
 import { linkEnds } from '../sync/link-ends'
 import { useSession } from '../sync/use-session'
@@ -27,6 +28,9 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
   const [linking, setLinking] = useState(false)
   const enclosure = session.records.get('enclosure', id)
   const [fill, setFill] = useState(enclosure?.look?.fill ?? null)
+  const field = `enclosure:${session.person}:${id}`
+  const [title, setTitle] = useHalfWritten(`${field}:title`, enclosure?.title)
+  const [note, setNote] = useHalfWritten(`${field}:note`, enclosure?.note)
   if (!enclosure || enclosure.trashed) return null
   const name = enclosureName(session.records, enclosure)
   if (linking)
@@ -45,7 +49,6 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
     )
   const keep = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault()
-    onClose()
     const form = new FormData(event.currentTarget)
     const written = (field: string) => String(form.get(field) ?? '')
     const look = EnclosureLook.safeParse({
@@ -53,20 +56,22 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
       ...(written('line') === 'thin' ? {} : { line: written('line') }),
       ...(written('corners') === 'round' ? {} : { corners: written('corners') }),
     }).data
-    session.run((records, newIds) =>
+    const kept = session.run((records, newIds) =>
       changeEnclosure(
         records,
         {
           enclosure: id,
-          title: written('title'),
-          // A form hands lines over with the ends that the web prescribes.
-          note: written('note').replaceAll('\r\n', '\n'),
+          title,
+          note,
           tone: written('tone') === '' ? null : Number(written('tone')),
           look: look && Object.keys(look).length > 0 ? look : null,
         },
         newIds,
       ),
     )
+    if (kept === null) return
+    for (const each of ['title', 'note']) keepHalfWritten(`${field}:${each}`, '')
+    onClose()
   }
   const incoming = session.records.crosslinksTo('enclosure', id)
   return (
@@ -74,18 +79,18 @@ export default function EnclosureDialog({ enclosure: id, onClose }: { enclosure:
       <form onSubmit={keep}>
         <Stack>
           <TextInput
-            name="title"
             label="Title"
-            defaultValue={enclosure.title}
+            value={title}
+            onChange={(event) => setTitle(event.currentTarget.value)}
             maxLength={MAX_TITLE}
             readOnly={!session.mayEdit}
             data-autofocus
           />
           <Textarea
-            name="note"
             label="Note"
             description="CommonMark, as in the notes of topics"
-            defaultValue={enclosure.note}
+            value={note}
+            onChange={(event) => setNote(event.currentTarget.value)}
             readOnly={!session.mayEdit}
             autosize
             minRows={3}

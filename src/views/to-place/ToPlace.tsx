@@ -9,7 +9,8 @@ import type { MapId, TopicId } from '../../core/records/ids'
 import { toPlaceOn } from '../../core/tree/to-place'
 import { branch } from '../../core/tree/walk'
 import { tellTrouble } from '../app/api'
-import { useSession } from '../sync/use-session'
+import { useHalfWritten } from '../app/half-written'
+import { useSession, useSessionHandle } from '../sync/use-session'
 import { beginDrag, useDragged } from '../workspace/dragging'
 import { useWorkspace, workspace } from '../workspace/workspace-store'
 import styles from './to-place.module.css'
@@ -158,7 +159,8 @@ const pour = (session: ReturnType<typeof useSession>, map: MapId, text: string):
 
 /** Takes ideas one line after the other; several lines that are pasted become as many. */
 export function PourField({ onPour }: { onPour(text: string): boolean }) {
-  const [text, setText] = useState('')
+  const session = useSessionHandle()
+  const [text, setText] = useHalfWritten(`to-place:${session.person}:${session.id}`)
   const take = (all: string) => {
     if (all.trim() !== '' && onPour(all)) setText('')
   }
