@@ -208,6 +208,12 @@ test('an enclosure has a look of its own, and topics lead to it from either end'
   const dialog = page.getByRole('dialog', { name: 'Enclosure' })
   await expect(dialog.getByRole('textbox', { name: 'Fill' })).toBeVisible()
   await expect(dialog.getByRole('button', { name: /^\s*$/ })).toHaveCount(0)
+  // What is half written stays, should the dialog be left.
+  await dialog.getByRole('textbox', { name: 'Note' }).fill('What is sown before June.')
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
+  await open()
+  await expect(dialog.getByRole('textbox', { name: 'Note' })).toHaveValue('What is sown before June.')
   await dialog.getByLabel('Line').selectOption('dashed')
   await dialog.getByLabel('Corners').selectOption('drawn by hand')
   await dialog.getByRole('textbox', { name: 'Fill' }).fill('#335577')

@@ -41,7 +41,7 @@ export interface Author {
 export const unlimited = ({ id, name }: { id: string; name: string }): Author => ({ id, name, isLimited: false })
 
 /** A change as it was sent, with what differs in place of long texts. */
-export interface SentChange extends Omit<Change, 'edits'> {
+interface SentChange extends Omit<Change, 'edits'> {
   edits: readonly PackedEdit[]
 }
 
