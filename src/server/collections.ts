@@ -159,27 +159,8 @@ export function mapSnapshot({ collection, reach }: Member, map: MapId): Promise<
   return snapshot(async (client) => {
     if (!mayRead(reach, map)) return null
     const held = new Records()
-    const load = <K extends RecordKind>(kind: K, condition: string, parameters: unknown[]) =>
-      loadInto(held, client, kind, collection, condition, parameters)
-    const loadEnds = async (kind: RecordKind, ids: readonly string[]) => {
-      if (ids.length > 0) await loadByIds(held, client, kind, collection, GIVEN, [ids])
-    }
-    if ((await load('map', 'AND id = $2', [map])).length === 0) return null
-    // What hangs on the topics, and what is drawn at them; their ids stay in the database.
-    const hanging = [...referencesTo('topic')].filter(
-      ({ from, reference }) => from !== 'topic' && reference.seen === 'there',
-    )
-    const [topics] = await Promise.all([
-      load('topic', 'AND map = $2', [map]),
-      ...hanging.map(({ from, reference }) => load(from, `AND ${leadsTo(from, reference, 'topic', HERE)}`, [map])),
-    ])
-    // Links that lead here: those to what stands here, not those to what links from here lead to.
-    const ends = [...held.all('enclosure')].map(({ id }): string => id).concat(topics.flatMap(({ note }) => note ?? []))
-    for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
-    for (const end of ['map', 'enclosure', 'note'] as const)
-      await load('crosslink', `AND ${leadsTo('crosslink', linkEnd, end, '$2')}`, [end === 'map' ? [map] : ends])
-    for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
-    for (const kind of HELD_WHOLE) await load(kind, '', [])
+    if (!(await loadMap(client, held, collection, map))) return null
+    for (const kind of HELD_WHOLE) await loadInto(held, client, kind, collection)
     const records: { [K in RecordKind]?: RecordByKind[K][] } = {}
     const keep = <K extends RecordKind>(kind: K) => {
       const found: RecordByKind[K][] = [...held.all(kind)]
@@ -188,6 +169,61 @@ export function mapSnapshot({ collection, reach }: Member, map: MapId): Promise<
     for (const kind of RECORD_KINDS) keep(kind)
     const number = await numberOf(client, collection)
     return openSnapshot({ number, map, records }, await farTopics(client, collection, held), reach)
+  })
+}
+
+/** Loads a map with all that stands on it, is carried there, and is shown at it. Returns whether there is one. */
+async function loadMap(client: Client, held: Records, collection: string, map: string): Promise<boolean> {
+  const load = <K extends RecordKind>(kind: K, condition: string, parameters: unknown[]) =>
+    loadInto(held, client, kind, collection, condition, parameters)
+  const loadEnds = async (kind: RecordKind, ids: readonly string[]) => {
+    if (ids.length > 0) await loadByIds(held, client, kind, collection, GIVEN, [ids])
+  }
+  if ((await load('map', 'AND id = $2', [map])).length === 0) return false
+  // What hangs on the topics, and what is drawn at them; their ids stay in the database.
+  const hanging = [...referencesTo('topic')].filter(
+    ({ from, reference }) => from !== 'topic' && reference.seen === 'there',
+  )
+  const [topics] = await Promise.all([
+    load('topic', 'AND map = $2', [map]),
+    ...hanging.map(({ from, reference }) => load(from, `AND ${leadsTo(from, reference, 'topic', HERE)}`, [map])),
+  ])
+  // Links that lead here: those to what stands here, not those to what links from here lead to.
+  const ends = [...held.all('enclosure')].map(({ id }): string => id).concat(topics.flatMap(({ note }) => note ?? []))
+  for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
+  for (const end of ['map', 'enclosure', 'note'] as const)
+    await load('crosslink', `AND ${leadsTo('crosslink', linkEnd, end, '$2')}`, [end === 'map' ? [map] : ends])
+  for (const [kind, ids] of endsToFollow(held)) await loadEnds(kind, ids)
+  return true
+}
+
+/** The maps on which what has these ids stands: maps themselves, topics, enclosures, notes by those who carry them, links by where they begin. */
+const MAPS_OF = `
+  SELECT id AS map FROM map WHERE collection = $1 AND id = ANY($2)
+  UNION SELECT map FROM topic WHERE collection = $1 AND id = ANY($2)
+  UNION SELECT map FROM topic WHERE collection = $1 AND note = ANY($2)
+  UNION SELECT t.map FROM (
+      SELECT unnest(topics) AS id FROM enclosure WHERE collection = $1 AND id = ANY($2)
+      UNION SELECT from_topic FROM crosslink WHERE collection = $1 AND id = ANY($2)) AS at
+    CROSS JOIN LATERAL (SELECT map FROM topic WHERE collection = $1 AND id = at.id LIMIT 1) t`
+
+/** Beyond so many maps, all of the collection is read at once. */
+const MOST_MAPS = 20
+
+/**
+ * The maps on which what has these ids stands, each with all that a browser holds of it, and what every map shares: what a command needs
+ * that looks at nothing else. All of the collection where that is many maps.
+ */
+export function mapsAround(collection: string, ids: readonly string[]): Promise<{ records: Records; number: number }> {
+  return snapshot(async (client) => {
+    const records = new Records()
+    const { rows } = await prepared<{ map: string }>(client, MAPS_OF, [collection, ids])
+    if (rows.length > MOST_MAPS) await loadCollection(client, records, collection)
+    else {
+      for (const { map } of rows) await loadMap(client, records, collection, map)
+      for (const kind of ['collection', ...HELD_WHOLE] as const) await loadInto(records, client, kind, collection)
+    }
+    return { records, number: await numberOf(client, collection) }
   })
 }
 

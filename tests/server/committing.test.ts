@@ -16,6 +16,7 @@ import {
   commitChanges,
   unlimited,
 } from '../../src/server/commit/commit-changes'
+import { isFull, submitChange } from '../../src/server/commit/queue'
 import { database, transaction } from '../../src/server/database'
 import { createGuest } from '../../src/server/people/people'
 import { loadCollection } from '../../src/server/records/tables'
@@ -207,3 +208,15 @@ describe('batches', () => {
     expect(all).toContainEqual(expect.objectContaining({ id: first.id, text: first.text }))
   })
 })
+
+test('a queue says when it is full, and takes on again when what waited is through', async () => {
+  const collection = await planted()
+  let rank = generateKeyBetween(null, null)
+  const all = Array.from({ length: 2_100 }, () => {
+    rank = generateKeyBetween(rank, null)
+    return submitChange(collection, { change: change([create(below(root, rank))]), author })
+  })
+  expect(isFull(collection)).toBe(true)
+  expect((await Promise.all(all)).every(({ ok }) => ok)).toBe(true)
+  expect(isFull(collection)).toBe(false)
+}, 60_000)

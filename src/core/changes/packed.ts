@@ -93,10 +93,14 @@ const withText = (edit: PackedEdit, field: string, before: string, after: string
  */
 export function unpackEdits(records: Records, packed: readonly PackedEdit[]): { edits: Edit[]; unread: PackedEdit[] } {
   const unread: PackedEdit[] = []
+  const read = new Set<string>()
   const edits = packed.flatMap((edit) => {
     let whole = edit
     for (const { field, sign, rewording } of packedIn(edit)) {
-      const before = textOf(records, edit, field)
+      // One edit a record: whoever sends more of them is to send them whole.
+      const key = `${edit.kind} ${edit.id} ${field}`
+      const before = read.has(key) ? null : textOf(records, edit, field)
+      read.add(key)
       const { at, out, in: into } = rewording
       const after = before !== null && fingerprint(before) === sign ? reworded(before, at, out, into) : null
       if (before === null || after === null) {

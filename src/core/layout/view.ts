@@ -147,9 +147,9 @@ export function viewAfterChange(
 }
 
 /**
- * The view after the stage has got another size. What was seen whole is seen whole where it can be read; else it
- * moves by no more than is needed for the first of `dear` that fits to be in view, where the dearest of them, the last, was seen.
- * Something is seen where something was. Linear in the topics.
+ * The view after the stage has got another size. What was seen whole is seen whole where it can be read. Else what was
+ * seen is seen, where it fits, and stays where it is if it can, as it may lie below a pointer; or what was in the middle stays there. Of
+ * `dear` the first that fits is in view, where the last, the dearest, was. Something is seen where something was. Linear in the topics.
  */
 export function viewAfterResize(
   view: MapView,
@@ -166,14 +166,27 @@ export function viewAfterResize(
     if (isWhole(kept, after, bounds)) return kept
   }
   const part = visiblePart(view, before)
-  const nearest = nearestTo(
-    boxes.filter((box) => touches(box, part)),
-    { x: part.x + part.width / 2, y: part.y + part.height / 2 },
-  )
+  const visible = boxes.filter((box) => touches(box, part))
+  const all = visible.length > 0 ? within(boundsOf(visible), part) : null
+  const middle = {
+    x: view.x + (after.width - before.width) / 2,
+    y: view.y + (after.height - before.height) / 2,
+    k: view.k,
+  }
+  const next = all && fitsAt(view.k, after, all) ? revealed(view, after, all) : middle
+  const nearest = nearestTo(visible, { x: part.x + part.width / 2, y: part.y + part.height / 2 })
   const dearest = dear.at(-1)
   const isSeen = dearest !== undefined && touches(dearest, part)
   const stays = isSeen ? (dear.find((each) => fitsAt(view.k, after, each)) ?? dearest) : nearest
-  return stays ? revealed(view, after, stays) : view
+  return stays ? revealed(next, after, stays) : next
+}
+
+/** The part of bounds that lies within others that touch them. */
+function within(bounds: Bounds, others: Bounds): Bounds {
+  const [x, y] = [Math.max(bounds.x, others.x), Math.max(bounds.y, others.y)]
+  const right = Math.min(bounds.x + bounds.width, others.x + others.width)
+  const bottom = Math.min(bounds.y + bounds.height, others.y + others.height)
+  return { x, y, width: right - x, height: bottom - y }
 }
 
 const touches = (a: Bounds, b: Bounds) =>

@@ -49,7 +49,7 @@ import { MAX_ADDRESS } from '../../core/records/weblink'
 import { mayRead, type Reach, reachesAll } from '../../core/rights/grant'
 import { standsOn } from '../../core/rights/standing'
 import { ALL_FONTS } from '../../core/text/all-fonts'
-import { wholeCollection } from '../collections'
+import { mapsAround, wholeCollection } from '../collections'
 import { changesOfStep } from '../commit/commit-changes'
 import { Parts } from '../crowding'
 import { snapshot } from '../database'
@@ -73,6 +73,8 @@ interface ServerCommand<Args> {
   args: z.ZodType<Args>
   /** The maps, topics and whatever else it is told to look at: all of it must be open to whoever asks. */
   names(args: Args): readonly string[]
+  /** Whether it looks at nothing beyond the maps on which that stands. */
+  isLocal: boolean
   run(setting: Setting, args: Args): Promise<Outcome & { report?: unknown }>
 }
 
@@ -80,7 +82,13 @@ const command = <Args>(
   args: z.ZodType<Args>,
   names: ServerCommand<Args>['names'],
   run: ServerCommand<Args>['run'],
-): ServerCommand<Args> => ({ args, names, run })
+): ServerCommand<Args> => ({ args, names, run, isLocal: false })
+
+/** One that looks at nothing beyond the maps on which what it names stands, as a browser that has them open. */
+const local = <Args>(...given: Parameters<typeof command<Args>>): ServerCommand<Args> => ({
+  ...command(...given),
+  isLocal: true,
+})
 
 /** Letters of a calendar that is brought in. */
 const MOST_CALENDAR = 2_000_000
@@ -132,7 +140,7 @@ const commands = {
     ({ map }) => [map],
     async ({ records }, args) => duplicateMap(records, args, newIds),
   ),
-  'tell-apart': command(
+  'tell-apart': local(
     z.strictObject({ a: TopicId, b: TopicId }),
     ({ a, b }) => [a, b],
     async ({ records }, args) => tellApart(records, args, newIds),
@@ -186,7 +194,7 @@ const commands = {
     ({ topics, into }) => ['drawer' in into ? into.drawer : into.branch, ...topics],
     async ({ records }, args) => gatherTopics(records, args, newIds),
   ),
-  'draw-links': command(
+  'draw-links': local(
     z.strictObject({ crosslinks: Links, drawn: Drawn }),
     ({ crosslinks }) => crosslinks,
     async ({ records }, args) => drawCrosslinks(records, args, newIds),
@@ -196,17 +204,17 @@ const commands = {
     ({ crosslinks }) => crosslinks,
     async ({ records }, args) => removeCrosslinks(records, args, newIds),
   ),
-  'set-dates': command(
+  'set-dates': local(
     z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), dates: Dates.nullable() }),
     ({ topics }) => topics,
     async ({ records }, args) => setDates(records, args, newIds),
   ),
-  'set-task': command(
+  'set-task': local(
     z.strictObject({ topics: z.array(TopicId).min(1).max(1_000), task: TaskState.nullable(), today: Day }),
     ({ topics }) => topics,
     async ({ records }, args) => setTask(records, args, newIds),
   ),
-  'keep-clipping': command(
+  'keep-clipping': local(
     z.strictObject({
       at: z.union([z.strictObject({ drawer: MapId }), z.strictObject({ topic: TopicId })]),
       text: z.string().max(MAX_TOPIC_TEXT),
@@ -280,7 +288,7 @@ const commands = {
     () => [],
     async ({ records }, args) => removeTag(records, args, newIds),
   ),
-  link: command(
+  link: local(
     z.strictObject({ from: TopicId, to: LinkEnd, drawn: Drawn }),
     ({ from, to }) => [from, to.id],
     async ({ records }, args) => addCrosslink(records, args, newIds),
@@ -323,12 +331,13 @@ function isNamedOpen(records: Records, id: string, reach: Reach): boolean {
 
 /** What a command comes to for a collection as it is now, with the number of the last change that was known. */
 export async function computeCommand({ collection, reach }: Member, name: CommandName, args: unknown) {
-  const { args: schema, names, run } = commands[name] as ServerCommand<unknown>
+  const { args: schema, names, isLocal, run } = commands[name] as ServerCommand<unknown>
   const parsed = schema.safeParse(args)
   if (!parsed.success)
     throw new Failure(400, `This command cannot be understood: ${parsed.error.issues[0]?.message ?? 'invalid'}`)
-  const { records, number } = await wholeCollection(collection)
-  if (!names(parsed.data).every((id) => isNamedOpen(records, id, reach))) throw new Failure(404, NOT_THERE)
+  const named = names(parsed.data)
+  const { records, number } = await (isLocal ? mapsAround(collection, named) : wholeCollection(collection))
+  if (!named.every((id) => isNamedOpen(records, id, reach))) throw new Failure(404, NOT_THERE)
   const stepById = async (step: string): Promise<Change | null> => {
     const [parts, job] = await Promise.all([
       snapshot((client) => changesOfStep(client, collection, step)),

@@ -12,7 +12,13 @@ const BATCH = 64
 /** Most transactions of a collection on their way at once. */
 const AHEAD = 2
 
+/** Most changes of a collection that wait: nobody is served by more, and all of them are held in memory. */
+const MOST_WAITING = 2_000
+
 const queues = new Map<string, Queue>()
+
+/** Whether so much waits to be committed in a collection that more is to come later. */
+export const isFull = (collection: string): boolean => (queues.get(collection)?.size ?? 0) >= MOST_WAITING
 
 /**
  * Hands a change to the queue of its collection. Changes that arrive while transactions run go together into the
@@ -36,6 +42,10 @@ class Queue {
   private last: Promise<void> = Promise.resolve()
 
   constructor(private readonly collection: string) {}
+
+  get size(): number {
+    return this.waiting.length
+  }
 
   add(waiting: Waiting): void {
     this.waiting.push(waiting)

@@ -12,7 +12,7 @@ import { forbiddenEdit } from '../people/rights'
 import { digestsAfter } from '../records/digests'
 import { MOST_BEHIND, seenOn } from '../telling/room'
 import { type Author, type CommitResult, changesAfter, changesBy } from './commit-changes'
-import { submitChange } from './queue'
+import { isFull, submitChange } from './queue'
 
 const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })
 
@@ -28,6 +28,8 @@ async function commitFor(member: Member, body: z.infer<typeof ChangesBody>): Pro
   const author = authorOf(member)
   if (!allows(member.role, 'editor') && body.changes.some(({ edits }) => edits.some(({ kind }) => kind !== 'comment')))
     throw new Failure(403, 'Your role here allows comments, and no other changes.')
+  if (isFull(member.collection))
+    throw new Failure(503, 'Much is being saved here just now. It is tried again in a moment.')
   // One request was counted; each further change and every few edits count too.
   const edits = body.changes.reduce((sum, { edits }) => sum + edits.length, 0)
   await chargeFor(author.id, body.changes.length - 1 + Math.min(1_000, Math.floor(edits / 50)))

@@ -6,6 +6,7 @@ import type { TopicRecord } from '../../core/records/topic'
 import { type Drawing, px } from '../../core/scene/drawing'
 import { signName } from '../../core/scene/signs'
 import { drawTopic, isLate } from '../../core/scene/topic-drawing'
+import { counted } from '../../core/text/counted'
 import { calendarHere, sayDays } from '../app/when'
 import { useSessionHandle } from '../sync/use-session'
 import { framesOf } from '../workspace/told-of'
@@ -91,7 +92,7 @@ export const TopicNode = memo(
     const [dx, dy] = [px(box.x - x), px(box.y - y)]
     const position = siblings ? positionAmong(siblings, topic.id) : 1
     const extras = [
-      ...(box.behind !== null ? [`opens a map with ${box.behind === 1 ? '1 topic' : `${box.behind} topics`}`] : []),
+      ...(box.behind !== null ? [`opens a map with ${counted(box.behind, 'topic', 'topics')}`] : []),
       ...topic.badges.map(badgeName),
       ...box.face.tags.tags.map(({ name }) => `tagged ${name}`),
       ...(topic.picture ? ['with a picture'] : []),

@@ -60,6 +60,20 @@ describe('a long text that was reworded', () => {
       expect(unpackEdits(records, packed)).toEqual({ edits: [], unread: packed })
   })
 
+  test('is read once a change, however often it stands there: a page costs its length only once', () => {
+    const { records, edits } = wording(PAGE, `${PAGE}More.`)
+    const [packed] = packEdits(edits)
+    expect(
+      unpackEdits(
+        records,
+        Array.from({ length: 1_000 }, () => packed!),
+      ),
+    ).toMatchObject({
+      edits,
+      unread: { length: 999 },
+    })
+  })
+
   test.each([
     ['a place behind its end', { at: 99_999, out: 'x', in: 'y' }],
     ['other words than stand there', { at: 0, out: 'Beans', in: 'y' }],

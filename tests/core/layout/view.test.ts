@@ -7,7 +7,6 @@ import {
   fittingScale,
   isWhole,
   type MapView,
-  revealed,
   type Sights,
   viewAfterChange,
   viewAfterResize,
@@ -32,6 +31,8 @@ const isSeen = (bounds: Bounds, part: Bounds) =>
   part.x < bounds.x + bounds.width &&
   bounds.y < part.y + part.height &&
   part.y < bounds.y + bounds.height
+/** Whether two views differ by no more than the margin that what is revealed has. */
+const near = (a: MapView, b: MapView) => a.k === b.k && Math.abs(a.x - b.x) <= 24 && Math.abs(a.y - b.y) <= 24
 const seen = (at: MapView, room: { width: number; height: number }, boxes: readonly Bounds[]) =>
   boxes.filter((each) => isSeen(each, visiblePart(at, room)))
 
@@ -81,12 +82,10 @@ describe('what is seen stays in view', () => {
         // There and back, something that was seen is seen again.
         const back = viewAfterResize(next, after, before, of, [around, dearest])
         if (were.includes(dearest)) expect(seen(back, before, [dearest])).toEqual([dearest])
-        // It moves by no more than that needs, as a second press may follow the first that opened the sheet.
-        if (!isWhole(at, before, of.bounds) && were.includes(dearest)) {
-          const { width, height } = visiblePart(at, after)
-          const fits = around.width <= width && around.height <= height
-          expect(next).toEqual(revealed(at, after, fits ? around : dearest))
-        }
+        // Where there is more room nothing moves, as a second press may follow the first that closed the sheet.
+        const isLarger = after.width >= before.width && after.height >= before.height
+        const isAround = isWhole(at, before, around)
+        if (isLarger && isAround && !isWhole(at, before, of.bounds)) expect(near(next, at)).toBe(true)
       }),
       { numRuns: 1_000 },
     )
