@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { kinds, type RecordKind } from '../records/kinds'
+import { kinds, RECORD_KINDS, type RecordKind } from '../records/kinds'
 import type { Records } from '../records/records'
 import { fingerprint } from '../text/fingerprint'
 import type { Edit, PackedEdit } from './edit'
@@ -34,9 +34,13 @@ function rewordingOf(before: string, after: string): After {
 const reworded = (text: string, at: number, out: string, into: string): string | null =>
   text.startsWith(out, at) ? text.slice(0, at) + into + text.slice(at + out.length) : null
 
-/** The fields of a kind in which people write text. */
-const textFields = (kind: RecordKind): string[] =>
-  Object.entries(kinds[kind].joins).flatMap(([field, joining]) => (isOfLines(joining) ? field : []))
+/** The fields of each kind in which people write text. */
+const TEXT_FIELDS: ReadonlyMap<RecordKind, readonly string[]> = new Map(
+  RECORD_KINDS.map((kind) => [
+    kind,
+    Object.entries(kinds[kind].joins).flatMap(([field, joining]) => (isOfLines(joining) ? field : [])),
+  ]),
+)
 
 /**
  * Edits with what differs in place of long texts that were reworded, where that is worth it: a letter typed into a page is not
@@ -50,7 +54,7 @@ export function packEdits(edits: readonly Edit[], sent: readonly Edit[] = edits)
 
 function packed(edit: PackedEdit, seen: Readonly<Record<string, unknown>>): PackedEdit {
   let whole = edit
-  for (const field of textFields(edit.kind)) {
+  for (const field of TEXT_FIELDS.get(edit.kind)!) {
     const [before, after] = [whole.before?.[field], whole.after[field]]
     if (typeof before !== 'string' || typeof after !== 'string' || before !== seen[field]) continue
     if (before.length + after.length < WORTH_PACKING) continue
@@ -71,7 +75,7 @@ interface Packed {
 /** What of an edit is packed; what only looks like it is left as it is, and refused like any other value that is no text. */
 function packedIn({ kind, before, after }: PackedEdit): Packed[] {
   if (!before) return []
-  return textFields(kind).flatMap((field) => {
+  return TEXT_FIELDS.get(kind)!.flatMap((field) => {
     if (typeof after[field] !== 'object') return []
     const [was, is] = [Before.safeParse(before[field]), After.safeParse(after[field])]
     return was.success && is.success ? [{ field, sign: was.data.sign, rewording: is.data }] : []
@@ -133,7 +137,7 @@ export function unpackBackwards<C extends { edits: readonly PackedEdit[] }>(
     edits: change.edits.map((edit) => {
       let whole = edit
       const packed = new Map(packedIn(edit).map((each) => [each.field, each]))
-      for (const field of textFields(edit.kind)) {
+      for (const field of TEXT_FIELDS.get(edit.kind)!) {
         if (!(field in edit.after)) continue
         const key = `${edit.kind} ${edit.id} ${field}`
         const after = now.has(key) ? now.get(key)! : textOf(records, edit, field)
