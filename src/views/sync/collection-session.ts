@@ -12,14 +12,13 @@ import { ChangeId, type MapId, type PersonId, type TopicId } from '../../core/re
 import type { Records } from '../../core/records/records'
 import { CollectionDigest, type MapDigest, type ToldJob } from '../../core/records/snapshot'
 import { TemplateRecord } from '../../core/records/template'
-import { standsOn } from '../../core/rights/standing'
 import { topicsInOrder } from '../../core/tree/walk'
 import { announce } from '../app/announce'
-import { ApiError, ask, askFor, tell, tellTrouble } from '../app/api'
+import { ask, askFor, tell, tellTrouble } from '../app/api'
 import { Calm } from '../app/calm'
 import { fontsHere } from '../app/late-parts'
 import { tellThatAlive } from '../app/tab'
-import { HeldSnapshot, Told } from './api-schemas'
+import { Told } from './api-schemas'
 import { Buried, type BuriedWords } from './buried'
 import { ChangeFeed } from './change-feed'
 import { DigestRows } from './digest-rows'
@@ -29,17 +28,15 @@ import { Jobs } from './jobs'
 import { KeptHere, keptInstead } from './kept-here'
 import type { KeptCollection } from './kept-maps'
 import { OnServer } from './on-server'
-import { type Aside, Outbox } from './outbox'
+import { OpenMaps } from './open-maps'
+import type { Aside } from './outbox'
 import { type NamedStep, OwnHistory } from './own-history'
-import { sendChanges } from './send-changes'
+import { barredFrom, mayCommentOn, mayEdit, mayEditMap } from './rights'
+import { Sending } from './sending'
 import { Trial } from './trial'
-import { forgetUnsent, keepUnsent, nextOrder, unsentOf } from './unsent'
+import { unsentOf } from './unsent'
 
 const newIds: IdSource = { newId: uuid }
-
-/** How long until a map that is shown as it was kept is asked for anew, in ms; longer each time. */
-const FIRST_PAUSE_MS = 2_000
-const LONGEST_PAUSE_MS = 60_000
 
 /**
  * A person's work on one collection in this tab: what is held, what is not yet sent, undo and redo, and everything
@@ -54,7 +51,7 @@ export class CollectionSession {
   private readonly madeHere = new Set<string>()
   private readonly own = new OwnHistory()
   readonly jobs = new Jobs()
-  private readonly outbox: Outbox
+  private readonly sending: Sending
   /** What is being written here and is no change yet. */
   readonly drafts: Drafts
   /** The fields in which something was being written when a page of this person's came to no good end; it is saved since. */
@@ -65,8 +62,7 @@ export class CollectionSession {
   private readonly listeners = new Set<() => void>()
   private readonly keptHere: KeptHere
   private isConnected = true
-  /** When this browser last heard of what is shown, where that was begun without a connection and none has come yet. */
-  shownAsAt: Date | null = null
+  private readonly openMaps: OpenMaps
   /** Grows with every change of what is held; views compare it. */
   version = 0
   /** Grows with the counts of maps that are not open. */
@@ -88,20 +84,23 @@ export class CollectionSession {
     const { id, person } = { id: digest.collection.id, person: digest.person }
     askFor(person)
     this.keptHere = new KeptHere(id)
+    this.openMaps = new OpenMaps({
+      id,
+      held: this.held,
+      keptHere: this.keptHere,
+      feed: () => this.feed,
+      number: () => this.digest.number,
+      isConnected: () => this.isConnected,
+      isShut: (map) => this.isShut(map),
+      whenSaved: () => this.whenSaved(),
+      changed: () => this.changed(),
+    })
     if (kept) {
-      this.shownAsAt = new Date(kept.at)
+      this.openMaps.shownAsAt = new Date(kept.at)
       this.isConnected = false
       this.held.heardBefore(kept.told)
     } else this.keptHere.digest(digest)
-    this.outbox = new Outbox({
-      send: (changes, whole) => sendChanges(id, changes, whole),
-      keep: (change, aside) => {
-        void this.keeping(change.id, keepUnsent({ collection: id, person, order: nextOrder(), change, aside }))
-      },
-      forget: (change) => {
-        this.unkept.delete(change)
-        void forgetUnsent(change).catch(() => {})
-      },
+    this.sending = new Sending(id, person, {
       committed: (change, sent) => {
         this.held.answered(change.id, change)
         this.own.noteEdits(change)
@@ -110,7 +109,7 @@ export class CollectionSession {
       },
       dropped: (change, message) => this.drop(change, message),
       changed: () => this.changed(),
-      wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+      isConnected: () => this.isConnected,
     })
     this.drafts = new Drafts(id, person)
     this.buried = new Buried(
@@ -131,7 +130,7 @@ export class CollectionSession {
       },
     })
     this.server = new OnServer(id, this.jobs, {
-      sent: () => this.outbox.run(),
+      sent: () => this.sending.outbox.run(),
       willBeMade: (change) => {
         this.madeHere.add(change)
         this.own.willBeMade(change, this.shown())
@@ -152,7 +151,7 @@ export class CollectionSession {
     tellThatAlive()
     const drafts = await recoverDrafts(collection, digest.person)
     for (const change of [...changes, ...drafts.map(({ change }) => change)]) session.held.restore(change)
-    session.outbox.restore([...changes, ...drafts.map(({ change }) => change)], asides)
+    session.sending.outbox.restore([...changes, ...drafts.map(({ change }) => change)], asides)
     session.recovered.push(...drafts.map(({ field }) => field))
     window.addEventListener('online', () => session.wake())
     void ask(z.array(Told), `/api/collections/${collection}/changes`).then(
@@ -173,19 +172,13 @@ export class CollectionSession {
   }
   /** Whether this person may change anything here. */
   get mayEdit(): boolean {
-    return this.digest.role === 'owner' || this.digest.role === 'editor'
+    return mayEdit(this.digest)
   }
-  /** Whether this person may change what stands on a map. */
   mayEditMap(map: string): boolean {
-    const { roles } = this.digest
-    return this.mayEdit && (roles === null || roles[map] === 'editor' || roles[map] === 'owner')
+    return mayEditMap(this.digest, map)
   }
-
-  /** Whether this person may say something about the topics of a map. */
   mayCommentOn(map: string): boolean {
-    const { role, roles } = this.digest
-    const here = roles === null ? role : roles[map]
-    return here !== undefined && here !== 'reader'
+    return mayCommentOn(this.digest, map)
   }
 
   get person(): PersonId {
@@ -257,20 +250,6 @@ export class CollectionSession {
     return known ? known.title || 'Untitled' : 'a map that is not open to you'
   }
 
-  /** Whether somebody may edit some maps here and one of these edits stands on another one. */
-  private goesTooFar({ edits }: Change): boolean {
-    if (!this.digest.roles) return false
-    return edits.some(({ kind, id }) => {
-      const record = this.records.get(kind, id)
-      return (
-        record &&
-        ![...standsOn(this.records, kind, record)].every((map) =>
-          kind === 'comment' ? this.mayCommentOn(map) : this.mayEditMap(map),
-        )
-      )
-    })
-  }
-
   /** Text and map of a topic, held or known as the far end of a link. */
   nameOf(topic: string): { text: string; map: MapId } | null {
     const held = this.records.get('topic', topic)
@@ -299,58 +278,13 @@ export class CollectionSession {
     return this.held.isMadeHere('map', map)
   }
 
-  async openMap(map: string): Promise<void> {
-    if (this.held.isMadeHere('map', map)) {
-      // What was made here is known here first: it is shown from that, and asked for when the server knows it too.
-      this.feed.hold(map)
-      this.held.openMaps.add(map)
-      this.changed()
-      await this.whenSaved()
-      if (this.isShut(map)) {
-        // It was refused.
-        this.held.close(map)
-        return this.changed()
-      }
-    }
-    // What is told from now on tells of this map too; what was told before is in the snapshot.
-    this.feed.hold(map)
-    let copy: Response | null = null
-    const copyTo = (answer: Response) => {
-      copy = answer
-    }
-    const look = () => ask(HeldSnapshot, `/api/collections/${this.id}/maps/${map}`, { copyTo })
-    try {
-      let snapshot = await look()
-      // One that the page asked for ahead can be older than what is told from now on.
-      if (snapshot.number < this.digest.number) snapshot = await look()
-      if (copy) this.keptHere.map(map, copy)
-      const incomplete = this.held.open(snapshot)
-      if (this.isConnected && this.held.staleMaps.length === 0) this.shownAsAt = null
-      this.changed()
-      for (const other of incomplete) await this.openMap(other)
-    } catch (error) {
-      await this.openKept(map, error)
-    }
+  openMap(map: string): Promise<void> {
+    return this.openMaps.open(map)
   }
 
-  /** Shows a map as it was kept, where the server cannot be reached, until it can; throws the `error` where nothing was. */
-  private async openKept(map: string, error: unknown): Promise<void> {
-    if (error instanceof ApiError && error.status === 404) this.keptHere.forgetMap(map)
-    if (!(error instanceof TypeError) || this.isOpen(map)) throw error
-    const kept = await this.keptHere.mapKept(map).catch(() => null)
-    if (!kept) throw error
-    this.held.openKept(kept)
-    this.shownAsAt ??= new Date()
-    this.changed()
-    void this.askAnew(map)
-  }
-
-  /** Asks for a map that is shown as it was kept until the server has told of it, also where only this one answer was lost. */
-  private async askAnew(map: string): Promise<void> {
-    for (let pause = FIRST_PAUSE_MS; this.held.staleMaps.includes(map); pause = Math.min(2 * pause, LONGEST_PAUSE_MS)) {
-      await new Promise((resolve) => setTimeout(resolve, pause))
-      if (this.isConnected && this.held.staleMaps.includes(map)) await this.openMap(map).catch(() => {})
-    }
+  /** When this browser last heard of what is shown, where that was begun without a connection and none has come yet. */
+  get shownAsAt(): Date | null {
+    return this.openMaps.shownAsAt
   }
 
   /** Fetches the templates that were kept in the collection; those made later come along with the other changes. */
@@ -426,7 +360,7 @@ export class CollectionSession {
     const isKept = keep()
     this.drafts.end(field)
     if (isKept || !draft) return
-    this.outbox.setAside(draft, 'What it belongs to has changed or is gone since you began to write.')
+    this.sending.outbox.setAside(draft, 'What it belongs to has changed or is gone since you began to write.')
     this.changed()
   }
 
@@ -457,15 +391,12 @@ export class CollectionSession {
     return withKeptPlaces(this.records, change, { fonts: fontsHere(), countTopics: this.countTopics })
   }
 
-  private perform(change: Change, send = () => this.outbox.add(change)): boolean {
+  private perform(change: Change, send = () => this.sending.outbox.add(change)): boolean {
     this.trial.endPreview()
     if (change.edits.length === 0) return true
-    if (!this.mayEdit && change.edits.some(({ kind }) => kind !== 'comment')) {
-      tell('Your role in this collection allows reading only.')
-      return false
-    }
-    if (this.goesTooFar(change)) {
-      tell('This map is open to you for reading only.')
+    const barred = barredFrom(this.digest, this.records, change)
+    if (barred) {
+      tell(barred)
       return false
     }
     const performed = this.held.perform(change)
@@ -484,53 +415,31 @@ export class CollectionSession {
 
   // ---- Sending -----------------------------------------------------------------------------------------------
 
-  /** Changes that are being written into this browser's storage. */
-  private beingKept = 0
-  /** Changes that are on their way and could not be kept, by their ids: this window alone has them. */
-  private readonly unkept = new Set<string>()
-
-  private async keeping(change: string, kept: Promise<void>): Promise<void> {
-    this.beingKept++
-    // A browser that keeps nothing does not keep the person from going on; it is told.
-    await kept.catch(() => this.unkept.add(change))
-    const isLast = --this.beingKept === 0
-    if (isLast && (this.unkept.size > 0 || this.saved.state === 'waiting')) this.changed()
-  }
-
   /** How far what was done here is saved; what waits without a connection is waiting, whether it was tried or not. */
-  get saved(): { state: Outbox['state']['state'] | 'not kept'; changes: number } {
-    const { state: sending, changes } = this.outbox.state
-    const isOnItsWay = sending === 'saving' || sending === 'slow'
-    const state = isOnItsWay && !this.isConnected ? 'waiting' : sending
-    if (state === 'saved') return { state, changes }
-    // That it is kept here is said when it is: whoever reads that may close the window.
-    if (this.beingKept > 0) return { state: 'saving', changes }
-    return {
-      state: this.unkept.size > 0 && (state === 'waiting' || state === 'signed out') ? 'not kept' : state,
-      changes,
-    }
+  get saved(): Sending['saved'] {
+    return this.sending.saved
   }
 
   /** What could not be saved, with why. */
   get notSaved(): readonly Aside[] {
-    return this.outbox.aside
+    return this.sending.outbox.aside
   }
 
   discardNotSaved(id: string): void {
-    this.outbox.discard(id)
+    this.sending.outbox.discard(id)
   }
 
   /** Does again what was set aside; where it cannot be done here either, it stays aside. */
   tryNotSaved(id: string): void {
-    const aside = this.outbox.aside.find(({ change }) => change.id === id)
-    if (aside) this.perform(aside.change, () => this.outbox.again(id))
+    const aside = this.sending.outbox.aside.find(({ change }) => change.id === id)
+    if (aside) this.perform(aside.change, () => this.sending.outbox.again(id))
   }
 
   /** Resolves when everything made so far has been acknowledged by the server, or set aside. */
   whenSaved(): Promise<void> {
     return new Promise((resolve) => {
       const check = () => {
-        if (this.outbox.state.changes > 0) return
+        if (this.sending.outbox.state.changes > 0) return
         stop()
         resolve()
       }
@@ -548,7 +457,7 @@ export class CollectionSession {
   }
 
   private wake(): void {
-    this.outbox.wake()
+    this.sending.outbox.wake()
     void this.feed.catchUp().catch(() => {})
   }
 
@@ -556,8 +465,8 @@ export class CollectionSession {
     if (this.isConnected === isConnected) return
     this.isConnected = isConnected
     if (isConnected) {
-      this.shownAsAt = null
-      this.outbox.wake()
+      this.openMaps.shownAsAt = null
+      this.sending.outbox.wake()
       for (const map of this.held.staleMaps) void this.openMap(map).catch(tellTrouble)
     }
     this.changed()
