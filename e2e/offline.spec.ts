@@ -1,4 +1,4 @@
-import { allSaved, plantGarden, selectTopic, topic } from './person'
+import { addAt, allSaved, beginOnMap, selectTopic, topic, write } from './person'
 import { expect, test } from './watched'
 
 test.use({ serviceWorkers: 'allow' })
@@ -21,12 +21,15 @@ test('without a connection opened maps open again, as they were last heard of, a
   page,
   context,
 }) => {
-  await plantGarden(page, '- Peas\n- Beans')
-  await allSaved(page)
-  // The page, its parts and the map are kept while nothing else is to be done.
+  // Begun from the list of collections, in place: the page itself was loaded elsewhere.
   const fetched = page.waitForResponse(/\/MarksSection\.[^/]*\.js$/)
-  await page.reload()
-  await expect(topic(page, 'Peas')).toBeVisible()
+  await beginOnMap(page)
+  for (const name of ['Garden', 'Peas', 'Beans']) {
+    await write(page, name)
+    if (name === 'Garden') await page.keyboard.press('Tab')
+  }
+  await page.keyboard.press('Escape')
+  await expect(topic(page, 'Beans')).toBeVisible()
   // Parts are fetched one after the other: with this one, those of the dialogs are here.
   await fetched
   await selectTopic(page, 'Peas')
@@ -43,11 +46,7 @@ test('without a connection opened maps open again, as they were last heard of, a
   await page.reload()
   await expect(topic(page, 'Peas and mint')).toBeVisible()
   await expect(page.getByText(/^The server was not reached: shown as this browser had it today/)).toBeVisible()
-  await selectTopic(page, 'Beans')
-  await page.keyboard.press('Enter')
-  await page.keyboard.type('Leeks')
-  await page.keyboard.press('Enter')
-  await page.keyboard.press('Escape')
+  await addAt(page, 'Beans', 'Enter', 'Leeks')
   await expect(page.getByText('No connection: 1 change is kept here and will be sent')).toBeVisible()
   // Once more: what was written without a connection is there too.
   await page.reload()

@@ -101,6 +101,14 @@ export const selectTopic = async (page: Page, name: string): Promise<void> => {
   )
 }
 
+/** Adds a topic beside another one by Enter, or below it by Tab, and ends the writing. */
+export async function addAt(page: Page, name: string, key: 'Enter' | 'Tab', text: string): Promise<void> {
+  await selectTopic(page, name)
+  await page.keyboard.press(key)
+  await write(page, text)
+  await page.keyboard.press('Escape')
+}
+
 export const allSaved = (page: Page): Promise<void> => expect(page.getByText('Everything is saved')).toBeVisible()
 
 /** The boxes of all topics on the stage, as drawn. */

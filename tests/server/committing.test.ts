@@ -9,13 +9,8 @@ import { RECORD_KINDS } from '../../src/core/records/kinds'
 import { Records } from '../../src/core/records/records'
 import type { TopicRecord } from '../../src/core/records/topic'
 import { createCollection, wholeCollection } from '../../src/server/collections'
-import {
-  type Author,
-  beginCommit,
-  changesAfter,
-  commitChanges,
-  unlimited,
-} from '../../src/server/commit/commit-changes'
+import { type Author, beginCommit, commitChanges, unlimited } from '../../src/server/commit/commit-changes'
+import { changesAfter } from '../../src/server/commit/history'
 import { isFull, submitChange } from '../../src/server/commit/queue'
 import { database, transaction } from '../../src/server/database'
 import { createGuest } from '../../src/server/people/people'

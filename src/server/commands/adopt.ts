@@ -7,7 +7,7 @@ import { ChangeId, CollectionId, MapId, type TopicId } from '../../core/records/
 import type { CopyOf, TopicRecord } from '../../core/records/topic'
 import { mayRead } from '../../core/rights/grant'
 import { wholeCollection } from '../collections'
-import { changeOf } from '../commit/commit-changes'
+import { changeOf } from '../commit/history'
 import { submitChange } from '../commit/queue'
 import { authorOf } from '../commit/receive-changes'
 import { prepared, snapshot } from '../database'

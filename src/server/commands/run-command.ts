@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { ToldChange } from '../../core/changes/edit'
 import { ChangeId, type TopicId } from '../../core/records/ids'
-import { changeOf, type StoredChange } from '../commit/commit-changes'
+import { changeOf, type StoredChange } from '../commit/history'
 import { submitChange } from '../commit/queue'
 import { authorOf } from '../commit/receive-changes'
 import type { Member } from '../http/endpoint'

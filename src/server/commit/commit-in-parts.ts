@@ -6,7 +6,8 @@ import { undoChange } from '../../core/changes/undo'
 import { ChangeId } from '../../core/records/ids'
 import { wholeCollection } from '../collections'
 import { snapshot } from '../database'
-import { type Author, type CommitResult, changesOfStep } from './commit-changes'
+import type { Author, CommitResult } from './commit-changes'
+import { changesOfStep } from './history'
 import { submitChange } from './queue'
 
 /** Most edits that are committed at once: so many take a fraction of a second, and everybody else writes in between. */

@@ -11,7 +11,8 @@ import { chargeFor } from '../http/rate'
 import { forbiddenEdit } from '../people/rights'
 import { digestsAfter } from '../records/digests'
 import { MOST_BEHIND, seenOn } from '../telling/room'
-import { type Author, type CommitResult, changesAfter, changesBy } from './commit-changes'
+import type { Author, CommitResult } from './commit-changes'
+import { changesAfter, changesBy } from './history'
 import { isFull, submitChange } from './queue'
 
 const ChangesBody = z.strictObject({ changes: z.array(WireChange).min(1).max(200) })

@@ -15,14 +15,26 @@ export function keepForOffline(): void {
   whenIdle(() => void begin().catch(() => {}), 5_000)
 }
 
+/**
+ * The worker of a registration when it is at work. `ready` is of no help: it never comes where the page was loaded elsewhere, as the
+ * list of collections is, and shows a map in place.
+ */
+function activated({ active, waiting, installing }: ServiceWorkerRegistration): Promise<ServiceWorker | null> {
+  const worker = active ?? waiting ?? installing
+  if (!worker || worker.state === 'activated') return Promise.resolve(worker)
+  return new Promise((resolve) => {
+    worker.addEventListener('statechange', () => worker.state === 'activated' && resolve(worker))
+  })
+}
+
 async function begin(): Promise<void> {
-  await navigator.serviceWorker.register('/offline-worker.js', { scope: '/c/' })
-  const { active } = await navigator.serviceWorker.ready
+  const registration = await navigator.serviceWorker.register('/offline-worker.js', { scope: '/c/' })
+  const worker = await activated(registration)
   const waiting = new Set<string>()
   let timer: ReturnType<typeof setTimeout> | undefined
   const tell = () => {
     timer = undefined
-    active?.postMessage({ build: BUILD, parts: [...waiting], page: window.location.pathname })
+    worker?.postMessage({ build: BUILD, parts: [...waiting], page: window.location.pathname })
     waiting.clear()
   }
   new PerformanceObserver((list) => {
