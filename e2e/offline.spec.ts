@@ -20,7 +20,9 @@ async function keptHere(): Promise<{ maps: number; told: boolean }> {
 test('without a connection opened maps open again, as they were last heard of, are written on, and all is sent later', async ({
   page,
   context,
+  allow,
 }) => {
+  allow(/^404 GET .*\/maps\//)
   // Begun from the list of collections, in place: the page itself was loaded elsewhere.
   const fetched = page.waitForResponse(/\/MarksSection\.[^/]*\.js$/)
   await beginOnMap(page)
@@ -55,6 +57,15 @@ test('without a connection opened maps open again, as they were last heard of, a
   await allSaved(page)
   await expect(topic(page, 'Leeks')).toBeVisible()
   await page.reload()
+  await expect(topic(page, 'Leeks')).toBeVisible()
+  // What was never opened here is not said to be gone, until the server says so.
+  const address = page.url()
+  await context.setOffline(true)
+  await page.goto(address.replace(/[^/]+$/, crypto.randomUUID()))
+  await expect(page.getByText('This map was not opened in this browser before.')).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('This map is not open to you, or it is gone.')).toBeVisible()
+  await page.goto(address)
   await expect(topic(page, 'Leeks')).toBeVisible()
   // Who goes leaves nothing of it in the browser.
   await page.getByRole('button', { name: 'Guest' }).click()

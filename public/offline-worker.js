@@ -8,6 +8,9 @@ const PAGE = '/c/page'
 const OF_A_MAP = /^\/c\/[^/]+\/m\/[^/]+\/?$/
 /** The version that runs, and the one before: its windows may still be open. */
 const VERSIONS_KEPT = 2
+/** Where a page names its parts, and a part those that it begins with; what it asks for later it can do without. */
+const PART_OF_PAGE = /["'](\/_astro\/[^"']+)["']/g
+const NEEDED = /(?:from|import)\s*["'](\.[^"']+\.js)["']/g
 
 self.addEventListener('install', (event) => {
   // What is asked of the server goes there without a detour, where a browser can be told so.
@@ -34,13 +37,33 @@ self.addEventListener('fetch', (event) => {
 
 async function keep(build, parts, page) {
   const cache = await caches.open(KEPT + build)
-  for (const part of parts) if (!(await cache.match(part))) await cache.add(part).catch(() => {})
+  await keepParts(cache, parts)
   if (!(await cache.match(PAGE))) {
     const answer = await fetch(page)
-    if (answer.ok && !answer.redirected) await cache.put(PAGE, answer)
+    // It may be made of parts that nobody has asked for: a map can be shown in place of another page.
+    const isPage = answer.ok && !answer.redirected
+    if (isPage) await keepParts(cache, matchesOf(PART_OF_PAGE, await answer.clone().text()))
+    if (isPage) await cache.put(PAGE, answer)
   }
   for (const name of (await versions()).slice(0, -VERSIONS_KEPT)) await caches.delete(name)
 }
+
+/** Keeps parts with those that they cannot be without, each once; one that cannot be fetched is left out. */
+async function keepParts(cache, parts) {
+  const known = new Set(parts)
+  // What is found is looked through too.
+  for (const part of known) {
+    if (await cache.match(part)) continue
+    const answer = await fetch(part).catch(() => null)
+    if (!answer?.ok) continue
+    const text = part.endsWith('.js') ? await answer.clone().text() : ''
+    await cache.put(part, answer)
+    const base = new URL(part, self.location.origin)
+    for (const name of matchesOf(NEEDED, text)) known.add(new URL(name, base).pathname)
+  }
+}
+
+const matchesOf = (pattern, text) => Array.from(text.matchAll(pattern), ([, found]) => found)
 
 /** The versions of which something is kept, the newest last. */
 async function versions() {

@@ -19,7 +19,7 @@ function fingerprint() {
     if (stats.isDirectory()) for (const name of readdirSync(full).sort()) visit(join(path, name))
     else hash.update(`${path}\0${createHash('sha256').update(readFileSync(full)).digest('hex')}\n`)
   }
-  for (const path of ['src', 'astro.config.mjs', 'tsconfig.json', 'package-lock.json']) visit(path)
+  for (const path of ['src', 'public', 'astro.config.mjs', 'tsconfig.json', 'package-lock.json']) visit(path)
   return hash.digest('hex')
 }
 

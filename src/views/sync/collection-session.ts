@@ -239,15 +239,21 @@ export class CollectionSession {
       ? `/api/collections/${this.id}/files/${file}?width=${Math.ceil(width)}`
       : null
 
-  /** Whether nothing can be known here of a map: it is not open to this person, or never was. */
+  /** Whether nothing can be known here of a map: it is not open to this person, or never was. Of what was kept that is not known. */
   isShut(map: string): boolean {
-    return !this.records.get('map', map) && !this.rows.get(map)
+    return !this.records.get('map', map) && !this.rows.get(map) && this.shownAsAt === null
+  }
+
+  /** Whether a map waits for the server to be reached, as this browser has not kept it. */
+  isMissed(map: string): boolean {
+    return this.openMaps.missed.has(map)
   }
 
   /** Title of a map, open or not. */
   titleOf(map: string): string {
     const known = this.records.get('map', map) ?? this.rows.get(map)
-    return known ? known.title || 'Untitled' : 'a map that is not open to you'
+    if (known) return known.title || 'Untitled'
+    return this.shownAsAt ? 'A map' : 'a map that is not open to you'
   }
 
   /** Text and map of a topic, held or known as the far end of a link. */
@@ -465,9 +471,8 @@ export class CollectionSession {
     if (this.isConnected === isConnected) return
     this.isConnected = isConnected
     if (isConnected) {
-      this.openMaps.shownAsAt = null
       this.sending.outbox.wake()
-      for (const map of this.held.staleMaps) void this.openMap(map).catch(tellTrouble)
+      this.openMaps.again().catch(tellTrouble)
     }
     this.changed()
   }

@@ -7,7 +7,7 @@ import type { KeptCollection } from './kept-maps'
 type Store = typeof import('./kept-maps')
 const fetchStore = (): Promise<Store> => import('./kept-maps')
 
-/** What is told of all maps is kept together, in ms. */
+/** What is told of all maps is kept at most so often, in ms. */
 const ROWS_MS = 5_000
 
 /**
@@ -17,6 +17,7 @@ const ROWS_MS = 5_000
 export class KeptHere {
   private last: Promise<unknown> = new Promise<void>((begin) => whenIdle(begin, 5_000))
   private rowsTimer: ReturnType<typeof setTimeout> | undefined
+  private rowsKept = 0
 
   constructor(private readonly collection: string) {}
 
@@ -41,10 +42,12 @@ export class KeptHere {
   }
 
   rows(now: () => readonly MapDigest[]): void {
-    this.rowsTimer ??= setTimeout(() => {
+    const keep = () => {
       this.rowsTimer = undefined
+      this.rowsKept = Date.now()
       this.keep((store) => store.keepRows(this.collection, now()))
-    }, ROWS_MS)
+    }
+    this.rowsTimer ??= setTimeout(keep, Math.max(0, this.rowsKept + ROWS_MS - Date.now()))
   }
 
   forgetMap(map: string): void {

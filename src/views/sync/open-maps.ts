@@ -28,7 +28,18 @@ export class OpenMaps {
   /** When this browser last heard of what is shown, where that was begun without a connection and none has come yet. */
   shownAsAt: Date | null = null
 
+  /** Maps that were asked for while the server could not be reached, and that this browser has not kept. */
+  readonly missed = new Set<string>()
+
   constructor(private readonly around: Around) {}
+
+  /** Asks for all that is not as the server knows it, now that it can be reached. Resolves when all has been asked for; throws what went wrong first. */
+  async again(): Promise<void> {
+    this.shownAsAt = null
+    const maps = new Set([...this.around.held.staleMaps, ...this.missed])
+    this.missed.clear()
+    await Promise.all([...maps].map((map) => this.open(map)))
+  }
 
   async open(map: string): Promise<void> {
     const { id, held, keptHere } = this.around
@@ -66,13 +77,17 @@ export class OpenMaps {
     }
   }
 
-  /** Shows a map as it was kept, where the server cannot be reached, until it can; throws the `error` where nothing was. */
+  /** Shows a map as it was kept, where the server cannot be reached, until it can; without that it is missed. Any other `error` is thrown. */
   private async openKept(map: string, error: unknown): Promise<void> {
     const { held, keptHere } = this.around
     if (error instanceof ApiError && error.status === 404) keptHere.forgetMap(map)
     if (!(error instanceof TypeError) || held.openMaps.has(map)) throw error
     const kept = await keptHere.mapKept(map).catch(() => null)
-    if (!kept) throw error
+    if (!kept) {
+      this.missed.add(map)
+      this.around.changed()
+      return
+    }
     held.openKept(kept)
     this.shownAsAt ??= new Date()
     this.around.changed()

@@ -353,6 +353,12 @@ function Shell({ first }: { first: MapId }) {
                 </Boundary>
               ) : session.isShut(pane.map) ? (
                 <NotOpen collection={session.id} />
+              ) : session.isMissed(pane.map) ? (
+                <Center flex={1} p="md">
+                  <Text ta="center">
+                    This map was not opened in this browser before. It is shown when the server can be reached again.
+                  </Text>
+                </Center>
               ) : (
                 <Center flex={1}>
                   <Loader aria-label="Opening the map" />
