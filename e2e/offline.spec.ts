@@ -47,7 +47,7 @@ test('without a connection opened maps open again, as they were last heard of, a
   await context.setOffline(true)
   await page.reload()
   await expect(topic(page, 'Peas and mint')).toBeVisible()
-  await expect(page.getByText(/^The server was not reached: shown as this browser had it today/)).toBeVisible()
+  await expect(page.getByText(/^The server was not reached: shown as this browser had it/)).toBeVisible()
   await addAt(page, 'Beans', 'Enter', 'Leeks')
   await expect(page.getByText('No connection: 1 change is kept here and will be sent')).toBeVisible()
   // Once more: what was written without a connection is there too.

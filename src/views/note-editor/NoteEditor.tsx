@@ -24,6 +24,7 @@ import type { CollectionSession } from '../sync/collection-session'
 import { useSessionHandle } from '../sync/use-session'
 import { FindBar } from './FindBar'
 import { FindWords } from './find-words'
+import { blocksOf, LIST } from './first-words'
 import { ListMark } from './list-mark'
 import { NoteFoot } from './NoteFoot'
 import styles from './note-editor.module.css'
@@ -98,9 +99,6 @@ async function putPicture(
   const attrs = { src: writeOwnAddress({ kind: 'file', id: file, page: null }), alt: picture.name, title: null }
   editor.chain().insertContentAt(Math.min(place, editor.state.doc.content.size), { type: 'notePicture', attrs }).run()
 }
-
-/** Some line of a text is an item of a list. */
-const LIST = /^\s*(?:[-*+]|\d{1,9}[.)])\s+\S/m
 
 /** A note is saved so long after the last key, and at the latest so long after the first that is not saved, in ms. */
 const SAVE_AFTER_MS = 600
@@ -327,15 +325,9 @@ export default function NoteEditor({
       const { words, focused, pasted = [], left = 0 } = takeOver()
       const first = words.slice(0, pasted[0]?.at)
       if (first.trim() !== '' && words.trim() !== text.trim()) {
-        // A list that was written or pasted into the field is one here too.
-        const typed = LIST.test(first)
-          ? readNote(first).blocks
-          : first
-              .split('\n')
-              .map((line) => ({ type: 'paragraph', content: line ? [{ type: 'text', text: line }] : [] }))
         // Behind what somebody else has written meanwhile.
         const before = text.trim() === '' ? [] : (created.getJSON().content ?? [])
-        created.commands.setContent({ type: 'doc', content: [...before, ...typed] }, { emitUpdate: true })
+        created.commands.setContent({ type: 'doc', content: [...before, ...blocksOf(first)] }, { emitUpdate: true })
       }
       pasted.forEach(({ at, html }, i) => {
         created.commands.setTextSelection(created.state.doc.content.size)

@@ -11,6 +11,18 @@ const savedIn = ({ saved, notSaved, shownAsAt }: CollectionSession) => {
   return { ...saved, isAside: notSaved.length > 0, shownAsAt }
 }
 
+/** Words with others in their place where the window is narrow, for the eye; what is read aloud is the same everywhere. */
+function Narrow({ short, children }: { short: string; children: string }) {
+  return (
+    <>
+      <span className={styles.moreWords}>{children}</span>
+      <span className={styles.fewWords} aria-hidden>
+        {short}
+      </span>
+    </>
+  )
+}
+
 /** How far what was done here is saved, and what could not be saved. */
 export function SaveState() {
   const { state, changes: count, isAside, shownAsAt } = useCalmPart(savedIn)
@@ -31,9 +43,12 @@ export function SaveState() {
         role="status"
         className={/^(waiting|signed out|not kept)$/.test(state) || shownAsAt ? styles.warn : undefined}
       >
-        {state === 'saved' &&
-          shownAsAt &&
-          `The server was not reached: shown as this browser had it ${sayWhen(shownAsAt)}`}
+        {state === 'saved' && shownAsAt && (
+          <>
+            <Narrow short="as of ">The server was not reached: shown as this browser had it </Narrow>
+            {sayWhen(shownAsAt)}
+          </>
+        )}
         {state === 'saved' && !shownAsAt && !isWriting && (
           <>
             <span className={styles.moreWords}>{isAside ? 'Everything else is ' : 'Everything is '}</span>saved
@@ -45,13 +60,18 @@ export function SaveState() {
           </>
         )}
         {state === 'saving' && 'Saving …'}
-        {state === 'slow' && 'Saving, the line is slow …'}
-        {state === 'waiting' && `No connection: ${kept} kept here and will be sent`}
-        {isNotKept &&
-          `Not saved, and this browser keeps nothing: leave this window open (${counted(count, 'change', 'changes')})`}
+        {state === 'slow' && <Narrow short="slow line …">Saving, the line is slow …</Narrow>}
+        {state === 'waiting' && (
+          <Narrow short={`${count} kept here`}>{`No connection: ${kept} kept here and will be sent`}</Narrow>
+        )}
+        {isNotKept && (
+          <Narrow short={`${count} not saved`}>
+            {`Not saved, and this browser keeps nothing: leave this window open (${counted(count, 'change', 'changes')})`}
+          </Narrow>
+        )}
         {state === 'signed out' && (
           <>
-            You are signed out: {kept} kept here.{' '}
+            <Narrow short={`${count} kept: `}>{`You are signed out: ${kept} kept here. `}</Narrow>
             <Anchor href="/" inherit>
               Sign in again
             </Anchor>
