@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // Both cores: left to itself one is kept for watching.
+    maxWorkers: 2,
     projects: [
       {
         test: {
